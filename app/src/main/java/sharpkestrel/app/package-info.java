@@ -1,0 +1,2 @@
+/** The window. */
+package sharpkestrel.app;

@@ -1,0 +1,54 @@
+package sharpkestrel.cli;
+
+import java.util.concurrent.CancellationException;
+import picocli.CommandLine;
+import picocli.CommandLine.Model.CommandSpec;
+import sharpkestrel.expr.ExpressionException;
+import sharpkestrel.raster.RasterException;
+
+/** Entry of the command line. */
+public final class Main {
+
+  private Main() {}
+
+  public static void main(String[] args) {
+    System.exit(commandLine().execute(args));
+  }
+
+  /** The commands that need no window. */
+  public static CommandLine commandLine() {
+    CommandSpec root = CommandSpec.create().name("kestrel");
+    root.usageMessage()
+        .description("Sharp Kestrel: from very-high-resolution imagery to checked outlines.")
+        .footer(
+            "",
+            "In a window: kestrel demo, kestrel open PROJECT, kestrel shots.",
+            "For developers: kestrel test, kestrel quality.");
+    CommandLine line = new CommandLine(root);
+    line.addSubcommand("run", new RunCommand());
+    line.addSubcommand("step", StepCommands.commandLine());
+    line.addSubcommand("info", new InfoCommand());
+    line.addSubcommand("world", new WorldCommand());
+    line.addSubcommand("quality", new QualityCommand());
+    line.addSubcommand("reference", new ReferenceCommand());
+    root.addOption(
+        CommandLine.Model.OptionSpec.builder("-h", "--help")
+            .usageHelp(true)
+            .description("Show this help.")
+            .build());
+    root.parser().caseInsensitiveEnumValuesAllowed(true);
+    line.setExecutionStrategy(new CommandLine.RunLast());
+    line.setExecutionExceptionHandler(
+        (exception, commandLine, result) -> {
+          if (exception instanceof RasterException
+              || exception instanceof ExpressionException
+              || exception instanceof IllegalArgumentException
+              || exception instanceof CancellationException) {
+            commandLine.getErr().println("kestrel: " + exception.getMessage());
+            return 1;
+          }
+          throw exception;
+        });
+    return line;
+  }
+}

@@ -1,0 +1,93 @@
+package sharpkestrel.cli;
+
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import sharpkestrel.check.Scores;
+import sharpkestrel.demo.DemoData;
+import sharpkestrel.flow.RunSheet;
+import sharpkestrel.flow.Runner;
+import sharpkestrel.io.Json;
+import sharpkestrel.raster.Job;
+
+@Command(
+    name = "run",
+    description =
+        "Runs the steps of a run sheet. A variable such as demo:101 or demo:101:2048 is a demo survey of that seed and"
+            + " size, made where it is not there yet.",
+    mixinStandardHelpOptions = true)
+final class RunCommand implements Runnable {
+
+  @Parameters(paramLabel = "SHEET", description = "The run sheet (JSON).")
+  Path sheet;
+
+  @Option(names = "--set", paramLabel = "NAME=VALUE", description = "Replaces a variable of the sheet.")
+  Map<String, String> variables = new LinkedHashMap<>();
+
+  @Option(names = "--work", description = "Folder for kept rasters and for results.")
+  Path work;
+
+  @Option(names = "--threads", description = "How many threads to use.")
+  int threads = Runtime.getRuntime().availableProcessors();
+
+  @Option(names = "--json", description = "End the output with one JSON object.")
+  boolean json;
+
+  @Spec CommandSpec spec;
+
+  @Override
+  public void run() {
+    PrintWriter out = spec.commandLine().getOut();
+    ConsoleJob job = new ConsoleJob(spec.commandLine().getErr(), threads, 512);
+    RunSheet read = RunSheet.read(sheet);
+    Path folder =
+        work != null
+            ? work
+            : DemoData.home().resolve("runs").resolve(sheet.getFileName().toString().replace(".json", ""));
+    ObjectNode result = Json.object().put("sheet", sheet.toString());
+    ObjectNode scores = result.putObject("scores");
+    if (!read.title().isEmpty()) {
+      out.println(read.title());
+    }
+    Map<String, String> values = resolved(read, variables, folder, job);
+    values.forEach((name, value) -> out.println("  " + name + " = " + value));
+    out.flush();
+    long start = System.nanoTime();
+    new Runner(folder.resolve("rasters"))
+        .run(
+            read,
+            values,
+            job,
+            (entry, value) -> {
+              out.printf(
+                  "%6.1f s  %-18s %s%n",
+                  (System.nanoTime() - start) / 1e9, entry.name(), Descriptions.of(value));
+              out.flush();
+              if (value instanceof Scores found) {
+                out.println(found.toText().indent(10).stripTrailing());
+                scores.set(entry.name(), found.toJson());
+              }
+            });
+    if (json) {
+      out.println(Json.line(result));
+    }
+    out.flush();
+  }
+
+  /** Variables with demo surveys made and named by their folders; {@code out} is where results go. */
+  static Map<String, String> resolved(
+      RunSheet sheet, Map<String, String> given, Path folder, Job job) {
+    Map<String, String> values = new LinkedHashMap<>(sheet.variables());
+    values.putAll(given);
+    values.replaceAll((name, value) -> DemoData.resolve(value, job));
+    values.putIfAbsent("out", folder.toString());
+    return values;
+  }
+}

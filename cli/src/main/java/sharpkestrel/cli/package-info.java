@@ -1,0 +1,2 @@
+/** The command line, derived from the steps. */
+package sharpkestrel.cli;

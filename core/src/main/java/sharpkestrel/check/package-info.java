@@ -1,0 +1,2 @@
+/** How wrong a result is, and where. */
+package sharpkestrel.check;

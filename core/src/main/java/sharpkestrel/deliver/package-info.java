@@ -1,0 +1,2 @@
+/** Results for the next person: files of open formats. */
+package sharpkestrel.deliver;

@@ -1,0 +1,259 @@
+package sharpkestrel.expr;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * Reads CQL2 text (OGC 21-065r2, clause 7 and annex B) over numbers: comparisons, BETWEEN, IN, IS NULL, NOT, AND, OR
+ * and arithmetic. A recursive descent with one method for each level of precedence.
+ */
+public final class Cql2 {
+
+  private final String text;
+  private int at;
+
+  private Cql2(String text) {
+    this.text = text;
+  }
+
+  /**
+   * @throws ExpressionException that shows where reading stopped
+   */
+  public static Expression parse(String text) {
+    Cql2 parser = new Cql2(text);
+    Expression expression = parser.disjunction();
+    parser.skipSpace();
+    if (parser.at < text.length()) {
+      throw parser.expected("the end, AND or OR");
+    }
+    return expression;
+  }
+
+  /**
+   * Parses a formula that must be a test.
+   *
+   * @throws ExpressionException where it yields a number
+   */
+  public static Expression parseTest(String text) {
+    Expression expression = parse(text);
+    if (!expression.isTruth()) {
+      throw new ExpressionException(
+          "'" + text + "' is a number, not a test; compare it with something, e.g. " + text + " > 0.5");
+    }
+    return expression;
+  }
+
+  /** A number as the shortest text that reads back the same. */
+  public static String number(double value) {
+    return value == Math.rint(value) && Math.abs(value) < 1e15
+        ? Long.toString((long) value)
+        : Double.toString(value);
+  }
+
+  private Expression disjunction() {
+    Expression left = conjunction();
+    while (word("OR")) {
+      left = new Expression.Or(left, conjunction());
+    }
+    return left;
+  }
+
+  private Expression conjunction() {
+    Expression left = negation();
+    while (word("AND")) {
+      left = new Expression.And(left, negation());
+    }
+    return left;
+  }
+
+  private Expression negation() {
+    return word("NOT") ? new Expression.Not(negation()) : comparison();
+  }
+
+  private Expression comparison() {
+    Expression left = sum();
+    boolean not = word("NOT");
+    Expression test = null;
+    if (word("BETWEEN")) {
+      Expression low = sum();
+      if (!word("AND")) {
+        throw expected("AND of BETWEEN");
+      }
+      test = new Expression.Between(left, low, sum());
+    } else if (word("IN")) {
+      test = new Expression.In(left, list());
+    } else if (not) {
+      throw expected("BETWEEN or IN after NOT");
+    } else if (word("IS")) {
+      boolean isNot = word("NOT");
+      if (!word("NULL")) {
+        throw expected("NULL");
+      }
+      Expression isNull = new Expression.IsNull(left);
+      return isNot ? new Expression.Not(isNull) : isNull;
+    }
+    if (test != null) {
+      return not ? new Expression.Not(test) : test;
+    }
+    for (String operator : new String[] {"<>", "<=", ">=", "=", "<", ">"}) {
+      if (symbol(operator)) {
+        return new Expression.Comparison(operator, left, sum());
+      }
+    }
+    return left;
+  }
+
+  private List<Expression> list() {
+    if (!symbol("(")) {
+      throw expected("( of IN");
+    }
+    List<Expression> items = new ArrayList<>();
+    do {
+      items.add(sum());
+    } while (symbol(","));
+    if (!symbol(")")) {
+      throw expected(", or )");
+    }
+    return items;
+  }
+
+  private Expression sum() {
+    Expression left = product();
+    while (true) {
+      if (symbol("+")) {
+        left = new Expression.Arithmetic('+', left, product());
+      } else if (symbol("-")) {
+        left = new Expression.Arithmetic('-', left, product());
+      } else {
+        return left;
+      }
+    }
+  }
+
+  private Expression product() {
+    Expression left = power();
+    while (true) {
+      if (symbol("*")) {
+        left = new Expression.Arithmetic('*', left, power());
+      } else if (symbol("/")) {
+        left = new Expression.Arithmetic('/', left, power());
+      } else {
+        return left;
+      }
+    }
+  }
+
+  private Expression power() {
+    Expression base = factor();
+    return symbol("^") ? new Expression.Arithmetic('^', base, power()) : base;
+  }
+
+  private Expression factor() {
+    if (symbol("(")) {
+      Expression inner = disjunction();
+      if (!symbol(")")) {
+        throw expected(")");
+      }
+      return inner;
+    }
+    if (symbol("-")) {
+      Expression operand = factor();
+      return operand instanceof Expression.Number n
+          ? new Expression.Number(-n.value())
+          : new Expression.Negate(operand);
+    }
+    skipSpace();
+    int start = at;
+    if (at < text.length() && (Character.isDigit(text.charAt(at)) || text.charAt(at) == '.')) {
+      return number(start);
+    }
+    if (symbol("'")) {
+      StringBuilder value = new StringBuilder();
+      while (true) {
+        int end = text.indexOf('\'', at);
+        if (end < 0) {
+          throw expected("a closing '");
+        }
+        value.append(text, at, end);
+        at = end + 1;
+        if (at >= text.length() || text.charAt(at) != '\'') {
+          return new Expression.Text(value.toString());
+        }
+        value.append('\'');
+        at++;
+      }
+    }
+    if (symbol("\"")) {
+      int end = text.indexOf('"', at);
+      if (end < 0) {
+        throw expected("a closing quotation mark");
+      }
+      String name = text.substring(at, end);
+      at = end + 1;
+      return new Expression.Property(name);
+    }
+    while (at < text.length() && Character.isJavaIdentifierPart(text.charAt(at))) {
+      at++;
+    }
+    if (at == start) {
+      throw expected("a feature, a number or (");
+    }
+    String name = text.substring(start, at);
+    if (List.of("AND", "OR", "NOT", "BETWEEN", "IN", "IS", "NULL")
+        .contains(name.toUpperCase(Locale.ROOT))) {
+      at = start;
+      throw expected("a feature, a number or (");
+    }
+    return new Expression.Property(name);
+  }
+
+  private Expression number(int start) {
+    while (at < text.length()) {
+      char c = text.charAt(at);
+      boolean sign = (c == '+' || c == '-') && (text.charAt(at - 1) | 0x20) == 'e';
+      if (!Character.isDigit(c) && c != '.' && (c | 0x20) != 'e' && !sign) {
+        break;
+      }
+      at++;
+    }
+    try {
+      return new Expression.Number(Double.parseDouble(text.substring(start, at)));
+    } catch (NumberFormatException malformed) {
+      at = start;
+      throw expected("a number");
+    }
+  }
+
+  private boolean symbol(String symbol) {
+    skipSpace();
+    if (text.startsWith(symbol, at)) {
+      at += symbol.length();
+      return true;
+    }
+    return false;
+  }
+
+  private boolean word(String word) {
+    skipSpace();
+    int end = at + word.length();
+    if (text.regionMatches(true, at, word, 0, word.length())
+        && (end == text.length() || !Character.isJavaIdentifierPart(text.charAt(end)))) {
+      at = end;
+      return true;
+    }
+    return false;
+  }
+
+  private void skipSpace() {
+    while (at < text.length() && Character.isWhitespace(text.charAt(at))) {
+      at++;
+    }
+  }
+
+  private ExpressionException expected(String what) {
+    String rest = at < text.length() ? "'" + text.substring(at) + "'" : "the end";
+    return new ExpressionException(
+        "In '" + text + "' at character " + (at + 1) + ": expected " + what + " but found " + rest + ".");
+  }
+}

@@ -1,0 +1,85 @@
+package sharpkestrel.expr;
+
+import java.util.List;
+
+/** A parsed formula. Truth is 1, falsehood 0, and NaN (no value) is unknown, as in CQL2's three-valued logic. */
+public sealed interface Expression {
+
+  record Number(double value) implements Expression {}
+
+  record Text(String value) implements Expression {}
+
+  record Property(String name) implements Expression {}
+
+  record Negate(Expression operand) implements Expression {}
+
+  record Arithmetic(char operator, Expression left, Expression right) implements Expression {}
+
+  record Comparison(String operator, Expression left, Expression right) implements Expression {}
+
+  record Between(Expression value, Expression low, Expression high) implements Expression {}
+
+  record In(Expression value, List<Expression> list) implements Expression {}
+
+  record IsNull(Expression value) implements Expression {}
+
+  record Not(Expression operand) implements Expression {}
+
+  record And(Expression left, Expression right) implements Expression {}
+
+  record Or(Expression left, Expression right) implements Expression {}
+
+  /** Whether it yields a truth value rather than a number. */
+  default boolean isTruth() {
+    return switch (this) {
+      case Number n -> false;
+      case Text t -> false;
+      case Property p -> false;
+      case Negate n -> false;
+      case Arithmetic a -> false;
+      case Comparison c -> true;
+      case Between b -> true;
+      case In i -> true;
+      case IsNull n -> true;
+      case Not n -> true;
+      case And a -> true;
+      case Or o -> true;
+    };
+  }
+
+  /** CQL2 text that parses to the same expression. */
+  default String toText() {
+    return switch (this) {
+      case Number n -> Cql2.number(n.value());
+      case Text t -> "'" + t.value().replace("'", "''") + "'";
+      case Property p -> p.name();
+      case Negate n -> "-" + grouped(n.operand());
+      case Arithmetic a -> grouped(a.left()) + " " + a.operator() + " " + grouped(a.right());
+      case Comparison c -> c.left().toText() + " " + c.operator() + " " + c.right().toText();
+      case Between b ->
+          b.value().toText() + " BETWEEN " + b.low().toText() + " AND " + b.high().toText();
+      case In i ->
+          i.value().toText()
+              + " IN ("
+              + String.join(", ", i.list().stream().map(Expression::toText).toList())
+              + ")";
+      case IsNull n -> n.value().toText() + " IS NULL";
+      case Not n -> "NOT (" + n.operand().toText() + ")";
+      case And a -> either(a.left()) + " AND " + either(a.right());
+      case Or o -> o.left().toText() + " OR " + o.right().toText();
+    };
+  }
+
+  private static String grouped(Expression e) {
+    return e instanceof Number || e instanceof Text || e instanceof Property ? e.toText() : "(" + e.toText() + ")";
+  }
+
+  private static String either(Expression e) {
+    return e instanceof Or ? "(" + e.toText() + ")" : e.toText();
+  }
+
+  /** Evaluates over the rows of a table. */
+  default double[] evaluate(Table table) {
+    return Evaluator.evaluate(this, table);
+  }
+}

@@ -1,0 +1,110 @@
+package sharpkestrel.expr;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Numbers in named columns of one length; NaN is no value. Columns are plain arrays: fast to sort and to scan. */
+public final class Table {
+
+  /**
+   * @param name lower case with underscores, usable in formulas
+   * @param title for people
+   * @param unit empty for plain numbers
+   * @param values numbers, or places in {@code categories}
+   * @param categories the texts of a column of texts; empty for numbers
+   */
+  public record Column(
+      String name, String title, String unit, double[] values, List<String> categories) {
+
+    public Column(String name, String title, String unit, double[] values) {
+      this(name, title, unit, values, List.of());
+    }
+
+    /** A column of texts. */
+    public static Column ofTexts(String name, String title, List<String> texts) {
+      List<String> distinct = texts.stream().distinct().sorted().toList();
+      double[] places = new double[texts.size()];
+      for (int i = 0; i < places.length; i++) {
+        places[i] = distinct.indexOf(texts.get(i));
+      }
+      return new Column(name, title, "", places, distinct);
+    }
+
+    public boolean isText() {
+      return !categories.isEmpty();
+    }
+
+    /** The text of a row of a column of texts; empty where it has none. */
+    public String text(int row) {
+      return Double.isNaN(values[row]) ? "" : categories.get((int) values[row]);
+    }
+  }
+
+  private final int rows;
+  private final Map<String, Column> columns = new LinkedHashMap<>();
+
+  public Table(int rows, List<Column> columns) {
+    this.rows = rows;
+    for (Column column : columns) {
+      if (column.values().length != rows) {
+        throw new IllegalArgumentException(
+            "Column " + column.name() + " has " + column.values().length + " values for " + rows + " rows");
+      }
+      if (this.columns.put(column.name(), column) != null) {
+        throw new IllegalArgumentException("Two columns are named " + column.name());
+      }
+    }
+  }
+
+  public int rows() {
+    return rows;
+  }
+
+  public List<Column> columns() {
+    return List.copyOf(columns.values());
+  }
+
+  public boolean has(String name) {
+    return columns.containsKey(name);
+  }
+
+  /**
+   * @throws ExpressionException that names the columns there are
+   */
+  public Column column(String name) {
+    Column column = columns.get(name);
+    if (column == null) {
+      throw new ExpressionException(
+          "There is no feature '" + name + "'. There are: " + String.join(", ", columns.keySet()) + ".");
+    }
+    return column;
+  }
+
+  public double[] values(String name) {
+    return column(name).values();
+  }
+
+  /** With more columns, replacing those of the same name. */
+  public Table with(List<Column> more) {
+    Map<String, Column> all = new LinkedHashMap<>(columns);
+    for (Column column : more) {
+      all.put(column.name(), column);
+    }
+    return new Table(rows, new ArrayList<>(all.values()));
+  }
+
+  /** The rows at the given places, in that order. */
+  public Table select(int[] places) {
+    List<Column> kept = new ArrayList<>();
+    for (Column column : columns.values()) {
+      double[] values = new double[places.length];
+      Arrays.setAll(values, i -> column.values()[places[i]]);
+      kept.add(
+          new Column(column.name(), column.title(), column.unit(), values, column.categories()));
+    }
+    return new Table(places.length, kept);
+  }
+}

@@ -1,0 +1,56 @@
+package sharpkestrel.extract;
+
+import java.util.List;
+import java.util.stream.IntStream;
+import sharpkestrel.expr.Cql2;
+import sharpkestrel.expr.Expression;
+import sharpkestrel.expr.Table;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Job;
+import sharpkestrel.step.In;
+import sharpkestrel.step.Setting;
+import sharpkestrel.step.Stage;
+import sharpkestrel.step.Step;
+import sharpkestrel.step.StepInfo;
+
+/** Keeps the objects that pass all tests, with a score of how clearly they do. */
+@StepInfo(
+    id = "winnow",
+    stage = Stage.EXTRACT,
+    title = "Winnow",
+    does =
+        "Keeps the objects that pass every test, and gives each a score of how clearly it passes. A test is a feature"
+            + " and a range; together they are CQL2 text.")
+public record Winnow(
+    @In(does = "Measured objects.") ObjectSet objects,
+    @Setting(
+            label = "Tests",
+            does = "CQL2 text, e.g. area BETWEEN 25 AND 900 AND ndvi < 0.2; empty keeps all.",
+            initial = "auto")
+        String tests)
+    implements Step<ObjectSet> {
+
+  public Winnow {
+    if (tests.equals("auto")) {
+      tests = "";
+    }
+    RangeTest.parse(tests);
+  }
+
+  @Override
+  public ObjectSet run(Job job) {
+    Table table = objects.table();
+    List<RangeTest> stack = RangeTest.parse(tests);
+    double[] scores = WinnowScores.of(table, stack);
+    double[] passes = new double[table.rows()];
+    java.util.Arrays.fill(passes, 1);
+    if (!tests.isBlank()) {
+      Expression expression = Cql2.parseTest(tests);
+      passes = expression.evaluate(table);
+    }
+    double[] kept = passes;
+    int[] rows = IntStream.range(0, table.rows()).filter(i -> kept[i] == 1).toArray();
+    Table scored = table.with(List.of(new Table.Column("score", "Score", "", scores)));
+    return objects.withTable(scored).select(rows);
+  }
+}

@@ -1,0 +1,122 @@
+package sharpkestrel.flow;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import sharpkestrel.io.FileFormatException;
+import sharpkestrel.io.Json;
+import sharpkestrel.raster.RasterException;
+
+/**
+ * The steps that make a result, as JSON.
+ *
+ * <pre>{"title": "...", "variables": {"survey": "demo:101"}, "steps": [
+ *   {"name": "pan", "step": "assemble", "delivery": "${survey}/scene.json", "image": "pan"},
+ *   {"name": "ortho", "step": "ortho", "scene": "@pan", "heights": "${survey}/heights.tif", "keep": true}]}</pre>
+ *
+ * <p>An input is {@code @name} of an earlier step or a file; {@code keep} writes a raster to disk before the steps
+ * that use it.
+ */
+public record RunSheet(String title, Map<String, String> variables, List<Entry> steps) {
+
+  /** One step of a sheet. */
+  public record Entry(
+      String name,
+      String title,
+      String step,
+      Map<String, String> inputs,
+      Map<String, String> settings,
+      boolean keep) {}
+
+  /**
+   * @throws FileFormatException that names the step and what is wrong with it
+   */
+  public static RunSheet read(Path path) {
+    JsonNode root = Json.read(path);
+    Map<String, String> variables = new LinkedHashMap<>();
+    root.path("variables").properties().forEach(e -> variables.put(e.getKey(), e.getValue().asText()));
+    List<Entry> steps = new ArrayList<>();
+    for (JsonNode node : root.path("steps")) {
+      try {
+        steps.add(entry(node, steps));
+      } catch (RasterException wrong) {
+        throw new FileFormatException(
+            path + ", step " + (steps.size() + 1) + ": " + wrong.getMessage(), wrong);
+      }
+    }
+    if (steps.isEmpty()) {
+      throw new FileFormatException(path + " is not a run sheet: it has no \"steps\".");
+    }
+    return new RunSheet(root.path("title").asText(""), variables, steps);
+  }
+
+  private static Entry entry(JsonNode node, List<Entry> before) {
+    StepSpec spec = StepCatalogue.get(node.path("step").asText());
+    Map<String, String> inputs = new LinkedHashMap<>();
+    Map<String, String> settings = new LinkedHashMap<>();
+    for (var field : node.properties()) {
+      String key = field.getKey();
+      if (List.of("name", "title", "step", "keep").contains(key)) {
+        continue;
+      }
+      String value = field.getValue().asText();
+      if (spec.inputs().stream().anyMatch(i -> i.name().equals(key))) {
+        if (value.startsWith("@") && before.stream().noneMatch(e -> e.name().equals(value.substring(1)))) {
+          throw new RasterException(
+              "input '" + key + "' is " + value + ", but no earlier step has that name.");
+        }
+        inputs.put(key, value);
+      } else if (spec.options().stream().anyMatch(o -> o.name().equals(key))) {
+        settings.put(key, value);
+      } else {
+        throw new RasterException("step '" + spec.id() + "' has no input or setting '" + key + "'.");
+      }
+    }
+    String name = node.path("name").asText(spec.id());
+    if (before.stream().anyMatch(e -> e.name().equals(name))) {
+      throw new RasterException("two steps are named '" + name + "'.");
+    }
+    return new Entry(
+        name,
+        node.path("title").asText(spec.title()),
+        spec.id(),
+        inputs,
+        settings,
+        node.path("keep").asBoolean(false));
+  }
+
+  public ObjectNode toJson() {
+    ObjectNode root = Json.object().put("title", title);
+    ObjectNode vars = root.putObject("variables");
+    variables.forEach(vars::put);
+    ArrayNode array = root.putArray("steps");
+    for (Entry entry : steps) {
+      ObjectNode node = array.addObject();
+      node.put("name", entry.name()).put("title", entry.title()).put("step", entry.step());
+      entry.inputs().forEach(node::put);
+      entry.settings().forEach(node::put);
+      if (entry.keep()) {
+        node.put("keep", true);
+      }
+    }
+    return root;
+  }
+
+  /** With {@code ${name}} replaced by the variables' values. */
+  static String resolve(String text, Map<String, String> variables) {
+    String resolved = text;
+    for (var variable : variables.entrySet()) {
+      resolved = resolved.replace("${" + variable.getKey() + "}", variable.getValue());
+    }
+    if (resolved.contains("${")) {
+      throw new RasterException(
+          "'" + text + "' names a variable that the sheet does not have. It has: " + variables.keySet() + ".");
+    }
+    return resolved;
+  }
+}

@@ -1,0 +1,116 @@
+package sharpkestrel.flow;
+
+import java.lang.reflect.ParameterizedType;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import sharpkestrel.expr.Cql2;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Extent;
+import sharpkestrel.raster.RasterException;
+
+/** Settings as text, the one form they have in panels, on the command line and in run sheets. */
+public final class SettingValues {
+
+  private static final String AUTO = "auto";
+
+  private SettingValues() {}
+
+  /**
+   * @throws RasterException that names the setting, what was given and what would do
+   */
+  static Object parse(StepSpec.Option option, String text) {
+    boolean auto = text.equals(AUTO) && (option.initial().equals(AUTO) || option.initial().isEmpty());
+    Class<?> type = option.rawType();
+    if (type == double.class) {
+      return auto ? Double.NaN : number(option, text);
+    }
+    if (type == int.class) {
+      double value = number(option, text);
+      if (value != Math.rint(value)) {
+        throw bad(option, text, "a whole number");
+      }
+      return (int) value;
+    }
+    if (type == boolean.class) {
+      if (!text.equals("true") && !text.equals("false")) {
+        throw bad(option, text, "true or false");
+      }
+      return Boolean.valueOf(text);
+    }
+    if (type.isEnum()) {
+      return constant(option, type, text);
+    }
+    if (type == CrsName.class) {
+      return auto ? CrsName.NONE : new CrsName(text);
+    }
+    if (type == Path.class) {
+      return Path.of(text);
+    }
+    if (type == Optional.class) {
+      return auto ? Optional.empty() : Optional.of(Extent.parse(text));
+    }
+    if (type == List.class) {
+      return list(option, auto ? "" : text);
+    }
+    return text;
+  }
+
+  private static List<?> list(StepSpec.Option option, String text) {
+    boolean numbers = ((ParameterizedType) option.type()).getActualTypeArguments()[0] == Double.class;
+    List<Object> items = new ArrayList<>();
+    for (String item : text.split(",")) {
+      if (!item.isBlank()) {
+        items.add(numbers ? (Object) number(option, item) : item.strip());
+      }
+    }
+    return items;
+  }
+
+  private static double number(StepSpec.Option option, String text) {
+    double value;
+    try {
+      value = Double.parseDouble(text.strip());
+    } catch (NumberFormatException notANumber) {
+      throw bad(option, text, "a number");
+    }
+    if (!(value >= option.min() && value <= option.max())) {
+      throw bad(option, text, option.range());
+    }
+    return value;
+  }
+
+  private static Object constant(StepSpec.Option option, Class<?> type, String text) {
+    String wanted = text.strip().replace('-', '_').replace(' ', '_');
+    for (Object value : type.getEnumConstants()) {
+      if (((Enum<?>) value).name().equalsIgnoreCase(wanted)) {
+        return value;
+      }
+    }
+    throw bad(option, text, "one of " + option.range());
+  }
+
+  private static RasterException bad(StepSpec.Option option, String text, String wanted) {
+    return new RasterException(
+        option.label() + " (--" + option.name() + ") is '" + text + "'; it should be " + wanted + ".");
+  }
+
+  /** A number without superfluous digits. */
+  public static String plain(double value) {
+    return Cql2.number(value);
+  }
+
+  /** A value as the text that reads back the same. */
+  public static String toText(Object value) {
+    return switch (value) {
+      case Double d -> Double.isNaN(d) ? AUTO : Cql2.number(d);
+      case Enum<?> e -> e.name().toLowerCase(Locale.ROOT);
+      case Optional<?> o -> o.map(Object::toString).orElse(AUTO);
+      case List<?> l -> l.isEmpty() ? AUTO : String.join(",", l.stream().map(Object::toString).toList());
+      case CrsName c -> c.isKnown() ? c.text() : AUTO;
+      default -> value.toString();
+    };
+  }
+}

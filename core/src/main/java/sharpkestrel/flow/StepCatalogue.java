@@ -1,0 +1,69 @@
+package sharpkestrel.flow;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import sharpkestrel.check.Compare;
+import sharpkestrel.deliver.Export;
+import sharpkestrel.extract.OutlineObjects;
+import sharpkestrel.extract.Winnow;
+import sharpkestrel.gather.Assemble;
+import sharpkestrel.gather.Calibrate;
+import sharpkestrel.gather.Clip;
+import sharpkestrel.objects.Measure;
+import sharpkestrel.place.Ortho;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.segment.Segment;
+import sharpkestrel.sharpen.Index;
+import sharpkestrel.sharpen.Pansharpen;
+import sharpkestrel.step.Stage;
+import sharpkestrel.step.Step;
+
+/** Every step there is, in the order of the work. */
+public final class StepCatalogue {
+
+  private static final Map<String, StepSpec> STEPS = new LinkedHashMap<>();
+
+  static {
+    List<Class<? extends Step<?>>> all =
+        List.of(
+            Assemble.class,
+            Calibrate.class,
+            Clip.class,
+            Ortho.class,
+            Pansharpen.class,
+            Index.class,
+            Segment.class,
+            Measure.class,
+            Winnow.class,
+            OutlineObjects.class,
+            Compare.class,
+            Export.class);
+    for (Class<? extends Step<?>> type : all) {
+      StepSpec spec = new StepSpec(type);
+      STEPS.put(spec.id(), spec);
+    }
+  }
+
+  private StepCatalogue() {}
+
+  public static List<StepSpec> all() {
+    return List.copyOf(STEPS.values());
+  }
+
+  public static List<StepSpec> of(Stage stage) {
+    return STEPS.values().stream().filter(s -> s.stage() == stage).toList();
+  }
+
+  /**
+   * @throws RasterException that names the steps there are
+   */
+  public static StepSpec get(String id) {
+    StepSpec spec = STEPS.get(id);
+    if (spec == null) {
+      throw new RasterException(
+          "There is no step '" + id + "'. There are: " + String.join(", ", STEPS.keySet()) + ".");
+    }
+    return spec;
+  }
+}

@@ -1,0 +1,207 @@
+package sharpkestrel.flow;
+
+import java.lang.reflect.Constructor;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.ParameterizedType;
+import java.lang.reflect.RecordComponent;
+import java.lang.reflect.Type;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.step.In;
+import sharpkestrel.step.Setting;
+import sharpkestrel.step.Stage;
+import sharpkestrel.step.Step;
+import sharpkestrel.step.StepInfo;
+
+/** A step's declaration, read from its record by reflection. */
+public final class StepSpec {
+
+  /** A record component that is an input. */
+  public record Input(String name, Class<?> type, boolean optional, String does) {}
+
+  /** A record component that is a setting. */
+  public record Option(
+      String name,
+      String label,
+      String does,
+      String unit,
+      double min,
+      double max,
+      String initial,
+      Type type) {
+
+    public boolean isRequired() {
+      return initial.isEmpty();
+    }
+
+    public Class<?> rawType() {
+      return type instanceof ParameterizedType p ? (Class<?>) p.getRawType() : (Class<?>) type;
+    }
+
+    /** "0.01 to 1000 m", "at least 0", or what values there are; empty where anything goes. */
+    public String range() {
+      if (rawType().isEnum()) {
+        List<String> names = new ArrayList<>();
+        for (Object constant : rawType().getEnumConstants()) {
+          names.add(constant.toString().toLowerCase(Locale.ROOT));
+        }
+        return String.join(", ", names);
+      }
+      if (rawType() == boolean.class) {
+        return "true, false";
+      }
+      String suffix = unit.isEmpty() ? "" : " " + unit;
+      boolean low = min > Double.NEGATIVE_INFINITY;
+      boolean high = max < Double.POSITIVE_INFINITY;
+      String from = SettingValues.plain(min);
+      String to = SettingValues.plain(max);
+      return low && high
+          ? from + " to " + to + suffix
+          : low ? "at least " + from + suffix : high ? "at most " + to + suffix : unit;
+    }
+  }
+
+  private final Class<? extends Step<?>> type;
+  private final StepInfo info;
+  private final List<Input> inputs = new ArrayList<>();
+  private final List<Option> options = new ArrayList<>();
+
+  StepSpec(Class<? extends Step<?>> type) {
+    this.type = type;
+    this.info = type.getAnnotation(StepInfo.class);
+    for (RecordComponent component : type.getRecordComponents()) {
+      In in = component.getAnnotation(In.class);
+      Setting setting = component.getAnnotation(Setting.class);
+      if (in != null) {
+        inputs.add(
+            new Input(
+                kebab(component.getName()),
+                in.optional()
+                    ? (Class<?>)
+                        ((ParameterizedType) component.getGenericType()).getActualTypeArguments()[0]
+                    : component.getType(),
+                in.optional(),
+                in.does()));
+      } else {
+        options.add(
+            new Option(
+                kebab(component.getName()),
+                setting.label(),
+                setting.does(),
+                setting.unit(),
+                setting.min(),
+                setting.max(),
+                setting.initial(),
+                component.getGenericType()));
+      }
+    }
+  }
+
+  static String kebab(String camel) {
+    return camel.replaceAll("([a-z0-9])([A-Z])", "$1-$2").toLowerCase(Locale.ROOT);
+  }
+
+  public String id() {
+    return info.id();
+  }
+
+  public String title() {
+    return info.title();
+  }
+
+  public String does() {
+    return info.does();
+  }
+
+  public Stage stage() {
+    return info.stage();
+  }
+
+  public List<Input> inputs() {
+    return inputs;
+  }
+
+  public List<Option> options() {
+    return options;
+  }
+
+  /** What the step produces. */
+  public Class<?> resultType() {
+    try {
+      return type.getMethod("run", sharpkestrel.raster.Job.class).getReturnType();
+    } catch (NoSuchMethodException impossible) {
+      throw new IllegalStateException(impossible);
+    }
+  }
+
+  /**
+   * Makes the step.
+   *
+   * @param given inputs by name
+   * @param settings texts by name; those left out take their initial value
+   * @throws RasterException that names what is missing, unknown or out of range
+   */
+  public Step<?> make(Map<String, Object> given, Map<String, String> settings) {
+    for (String name : settings.keySet()) {
+      if (options.stream().noneMatch(o -> o.name().equals(name))) {
+        throw new RasterException(
+            "Step '"
+                + id()
+                + "' has no setting '"
+                + name
+                + "'. It has: "
+                + String.join(", ", options.stream().map(Option::name).toList())
+                + ".");
+      }
+    }
+    RecordComponent[] components = type.getRecordComponents();
+    Object[] arguments = new Object[components.length];
+    Class<?>[] types = new Class<?>[components.length];
+    int in = 0;
+    int option = 0;
+    for (int i = 0; i < components.length; i++) {
+      types[i] = components[i].getType();
+      arguments[i] =
+          components[i].isAnnotationPresent(In.class)
+              ? input(inputs.get(in++), given)
+              : setting(options.get(option++), settings);
+    }
+    try {
+      Constructor<? extends Step<?>> constructor = type.getDeclaredConstructor(types);
+      return constructor.newInstance(arguments);
+    } catch (InvocationTargetException refused) {
+      if (refused.getCause() instanceof RuntimeException clear) {
+        throw new RasterException(clear.getMessage(), clear);
+      }
+      throw new IllegalStateException(refused);
+    } catch (ReflectiveOperationException impossible) {
+      throw new IllegalStateException(impossible);
+    }
+  }
+
+  private Object input(Input input, Map<String, Object> given) {
+    Object value = given.get(input.name());
+    if (value == null && !input.optional()) {
+      throw new RasterException(
+          "Step '" + id() + "' needs the input '" + input.name() + "': " + input.does());
+    }
+    if (value == null) {
+      return Optional.empty();
+    }
+    Object fitting = Results.as(value, input.type());
+    return input.optional() ? Optional.of(fitting) : fitting;
+  }
+
+  private Object setting(Option option, Map<String, String> settings) {
+    String text = settings.getOrDefault(option.name(), option.initial());
+    if (text.isEmpty() && option.isRequired()) {
+      throw new RasterException(
+          "Step '" + id() + "' needs the setting '" + option.name() + "': " + option.does());
+    }
+    return SettingValues.parse(option, text);
+  }
+}

@@ -1,0 +1,2 @@
+/** What ties steps together: their catalogue, run sheets, the runner, projects and provenance. */
+package sharpkestrel.flow;

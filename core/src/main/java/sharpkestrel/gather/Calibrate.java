@@ -1,0 +1,80 @@
+package sharpkestrel.gather;
+
+import java.util.ArrayList;
+import java.util.List;
+import sharpkestrel.geo.Acquisition;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.DerivedRaster;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.SampleType;
+import sharpkestrel.raster.Window;
+import sharpkestrel.raster.Zoom;
+import sharpkestrel.step.In;
+import sharpkestrel.step.Stage;
+import sharpkestrel.step.Step;
+import sharpkestrel.step.StepInfo;
+
+/**
+ * Numbers into top-of-atmosphere reflectance, {@code pi * L * d² / (E * sin(sun elevation))}, so that thresholds mean
+ * the same in the next scene. Written as float: a reflectance is a fraction.
+ */
+@StepInfo(
+    id = "calibrate",
+    stage = Stage.GATHER,
+    title = "Calibrate",
+    does =
+        "Turns a scene's numbers into top-of-atmosphere reflectance with its gains, its sun and the distance of the"
+            + " sun, so that thresholds travel from scene to scene. Writes 32-bit floats.")
+public record Calibrate(@In(does = "A scene whose acquisition and gains are known.") Raster scene)
+    implements Step<Raster> {
+
+  @Override
+  public Raster run(Job job) {
+    Acquisition acquisition =
+        scene
+            .attachments()
+            .get(Acquisition.class)
+            .orElseThrow(
+                () ->
+                    new RasterException(
+                        "This scene says nothing of its acquisition (time, sun, gains), so its numbers cannot be"
+                            + " made reflectance. Open it through its STAC item, or skip this step."));
+    List<Band> bands = new ArrayList<>();
+    float[] factors = new float[scene.bands().size()];
+    float[] addends = new float[scene.bands().size()];
+    for (int b = 0; b < factors.length; b++) {
+      Band band = scene.bands().get(b);
+      double[] linear =
+          acquisition
+              .reflectance(band.role())
+              .orElseThrow(
+                  () ->
+                      new RasterException(
+                          "Band '"
+                              + band.name()
+                              + "' has no gain and solar irradiance in the scene's metadata, or the sun's elevation"
+                              + " is not known. Add them to the STAC item (raster:bands, eo:bands,"
+                              + " view:sun_elevation)."));
+      factors[b] = (float) linear[0];
+      addends[b] = (float) linear[1];
+      bands.add(band.withType(SampleType.FLOAT32, Double.NaN).withUnit("reflectance"));
+    }
+    return new DerivedRaster(
+        scene.grid(), bands, scene.attachments(), Zoom.POINTWISE.over(scene.zoom())) {
+      @Override
+      protected void compute(int level, Window window, float[][] target, Request request) {
+        scene.read(level, window, target, request);
+        for (int b = 0; b < target.length; b++) {
+          if (target[b] != null) {
+            for (int i = 0; i < target[b].length; i++) {
+              target[b][i] = target[b][i] * factors[b] + addends[b];
+            }
+          }
+        }
+      }
+    };
+  }
+}

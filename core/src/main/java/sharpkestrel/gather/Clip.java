@@ -1,0 +1,93 @@
+package sharpkestrel.gather;
+
+import java.util.Optional;
+import sharpkestrel.geo.Rpc;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.DerivedRaster;
+import sharpkestrel.raster.Extent;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Planes;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.Window;
+import sharpkestrel.step.In;
+import sharpkestrel.step.Setting;
+import sharpkestrel.step.Stage;
+import sharpkestrel.step.Step;
+import sharpkestrel.step.StepInfo;
+
+/** Cuts an area out of a scene in whole pixels; the sensor model moves with it. The whole scene where none is given. */
+@StepInfo(
+    id = "clip",
+    stage = Stage.GATHER,
+    title = "Clip",
+    does = "Cuts an area out of a scene in whole pixels, its sensor model moved along; the whole scene where no area is given.")
+public record Clip(
+    @In(does = "The scene to cut from.") Raster scene,
+    @Setting(
+            label = "Area",
+            does = "West, south, east, north in the scene's own coordinates; for a scene without place, pixels.",
+            initial = "auto")
+        Optional<Extent> extent)
+    implements Step<Raster> {
+
+  @Override
+  public Raster run(Job job) {
+    Window area = extent.map(this::pixels).orElse(scene.grid().window());
+    if (area.equals(scene.grid().window())) {
+      return scene;
+    }
+    Attachments attachments =
+        scene
+            .attachments()
+            .get(Rpc.class)
+            .map(rpc -> scene.attachments().with(Rpc.class, rpc.shifted(area.x(), area.y())))
+            .orElse(scene.attachments());
+    Grid grid = scene.grid().part(area);
+    return new DerivedRaster(grid, scene.bands(), attachments, scene.zoom()) {
+      @Override
+      protected void compute(int level, Window window, float[][] target, Request request) {
+        int scale = (1 << level) - 1;
+        if (level > 0 && ((area.x() & scale) != 0 || (area.y() & scale) != 0)) {
+          Planes.readByHalving(this, level, window, target, request);
+          return;
+        }
+        Window there =
+            new Window(
+                window.x() + (area.x() >> level),
+                window.y() + (area.y() >> level),
+                window.width(),
+                window.height());
+        scene.read(level, there, target, request);
+      }
+    };
+  }
+
+  private Window pixels(Extent wanted) {
+    Affine toPixel = scene.grid().affine().inverse();
+    double left = Double.POSITIVE_INFINITY;
+    double top = left;
+    double right = -left;
+    double bottom = -left;
+    for (int corner = 0; corner < 4; corner++) {
+      double x = (corner & 1) == 0 ? wanted.west() : wanted.east();
+      double y = (corner >> 1) == 0 ? wanted.south() : wanted.north();
+      left = Math.min(left, toPixel.x(x, y));
+      right = Math.max(right, toPixel.x(x, y));
+      top = Math.min(top, toPixel.y(x, y));
+      bottom = Math.max(bottom, toPixel.y(x, y));
+    }
+    long x0 = Math.round(Math.max(left, 0));
+    long y0 = Math.round(Math.max(top, 0));
+    long x1 = Math.round(Math.min(right, scene.grid().width()));
+    long y1 = Math.round(Math.min(bottom, scene.grid().height()));
+    if (x1 <= x0 || y1 <= y0) {
+      throw new RasterException(
+          "The area " + wanted + " lies outside of the scene, which covers " + scene.grid().extent() + ".");
+    }
+    return new Window((int) x0, (int) y0, (int) (x1 - x0), (int) (y1 - y0));
+  }
+}

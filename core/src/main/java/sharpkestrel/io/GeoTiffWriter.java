@@ -1,0 +1,424 @@
+package sharpkestrel.io;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicLong;
+import sharpkestrel.geo.Acquisition;
+import sharpkestrel.geo.Rpc;
+import sharpkestrel.geo.VerticalDatum;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Parallel;
+import sharpkestrel.raster.Planes;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.SampleType;
+import sharpkestrel.raster.Window;
+
+/**
+ * Writes a raster as a tiled GeoTIFF with overviews in the cloud-optimised layout: all directories first, then the
+ * overviews from the smallest, then the full image. Tiles are computed a row at a time and packed in parallel; each
+ * row is halved into the rows of the overviews as it passes, so every pixel is computed once and memory holds a few
+ * rows of tiles. Overviews of whole numbers are means rounded half up, cascaded without rounding between levels.
+ */
+public final class GeoTiffWriter {
+
+  /** Side of the file's tiles; independent of the tiles in which the raster is computed. */
+  public static final int FILE_TILE = 512;
+
+  private final Raster raster;
+  private final Compression compression;
+  private final boolean overviews;
+  private final List<Level> levels = new ArrayList<>();
+  private final SampleType type;
+  private final int bands;
+
+  private GeoTiffWriter(Raster raster, Compression compression, boolean overviews) {
+    this.raster = raster;
+    this.compression = compression;
+    this.overviews = overviews;
+    this.type = raster.bands().get(0).type();
+    this.bands = raster.bands().size();
+    for (Band band : raster.bands()) {
+      if (band.type() != type) {
+        throw new RasterException(
+            "A GeoTIFF holds one sample type; the bands have "
+                + type.label()
+                + " and "
+                + band.type().label()
+                + ". Write them to files of their own, or convert them first.");
+      }
+    }
+  }
+
+  /**
+   * Writes to a temporary name beside the target and renames when done; a cancelled or failed run leaves nothing.
+   *
+   * @throws RasterException where the disk or the raster fails
+   */
+  public static void write(Raster raster, Path target, Compression compression, Job job) {
+    write(raster, target, compression, true, job);
+  }
+
+  public static void write(
+      Raster raster, Path target, Compression compression, boolean overviews, Job job) {
+    AtomicFile.write(
+        target, temporary -> new GeoTiffWriter(raster, compression, overviews).run(temporary, job));
+  }
+
+  /** One size of the image: where its tiles went, and the row of tiles that is being filled. */
+  private final class Level {
+    final Grid grid;
+    final int across;
+    final int down;
+    final long[] offsets;
+    final long[] lengths;
+    final FileChannel scratch;
+    final AtomicLong written = new AtomicLong();
+    float[][] strip;
+    int rowsHeld;
+    int tileRow;
+
+    Level(int level, FileChannel scratch) {
+      grid = raster.grid().atLevel(level);
+      across = Math.ceilDiv(grid.width(), FILE_TILE);
+      down = Math.ceilDiv(grid.height(), FILE_TILE);
+      offsets = new long[across * down];
+      lengths = new long[across * down];
+      this.scratch = scratch;
+      if (level > 0) {
+        strip = new float[bands][across * FILE_TILE * FILE_TILE];
+        clear();
+      }
+    }
+
+    void clear() {
+      Planes.fillNaN(strip);
+      rowsHeld = 0;
+    }
+  }
+
+  private void run(Path temporary, Job job) throws IOException {
+    int count = overviews ? raster.grid().levels() : 1;
+    List<Path> scratchFiles = new ArrayList<>();
+    try {
+      for (int level = 0; level < count; level++) {
+        Path scratch = temporary.resolveSibling(temporary.getFileName() + "." + level);
+        scratchFiles.add(scratch);
+        levels.add(
+            new Level(
+                level,
+                FileChannel.open(
+                    scratch,
+                    StandardOpenOption.CREATE,
+                    StandardOpenOption.TRUNCATE_EXISTING,
+                    StandardOpenOption.READ,
+                    StandardOpenOption.WRITE)));
+      }
+      Level full = levels.get(0);
+      for (int row = 0; row < full.down; row++) {
+        writeRow(full, row, job);
+      }
+      for (int level = 1; level < count; level++) {
+        flush(level, job);
+      }
+      assemble(temporary);
+    } finally {
+      for (Level level : levels) {
+        level.scratch.close();
+      }
+      for (Path scratch : scratchFiles) {
+        java.nio.file.Files.deleteIfExists(scratch);
+      }
+    }
+  }
+
+  private void writeRow(Level full, int row, Job job) throws IOException {
+    byte[][] packed = new byte[full.across][];
+    boolean reduce = levels.size() > 1;
+    Parallel.run(
+        full.across,
+        job,
+        column -> {
+          Window tile = new Window(column * FILE_TILE, row * FILE_TILE, FILE_TILE, FILE_TILE);
+          float[][] planes = compute(tile, job);
+          packed[column] = pack(planes);
+          if (reduce) {
+            halveInto(levels.get(1), planes, column, row & 1);
+          }
+        });
+    append(full, row, packed);
+    job.progress("Writing", row + 1L, full.down);
+    if (reduce) {
+      levels.get(1).rowsHeld++;
+      if (levels.get(1).rowsHeld == 2) {
+        flush(1, job);
+      }
+    }
+  }
+
+  private float[][] compute(Window tile, Job job) {
+    float[][] planes = new float[bands][tile.area()];
+    int step = job.tileSize();
+    if (step >= FILE_TILE) {
+      raster.read(0, tile, planes, job.request());
+      return planes;
+    }
+    for (int y = 0; y < FILE_TILE; y += step) {
+      for (int x = 0; x < FILE_TILE; x += step) {
+        Window part = new Window(tile.x() + x, tile.y() + y, step, step).intersect(tile);
+        float[][] some = raster.read(0, part, job.request());
+        for (int b = 0; b < bands; b++) {
+          Planes.copy(some[b], part, planes[b], tile);
+        }
+      }
+    }
+    return planes;
+  }
+
+  /** Puts the means of a tile's 2 x 2 pixels into the quarter of a reduced level's strip where they belong. */
+  private void halveInto(Level below, float[][] planes, int column, int half) {
+    int side = FILE_TILE / 2;
+    float[] reduced = new float[side * side];
+    int stripWidth = below.across * FILE_TILE;
+    for (int b = 0; b < bands; b++) {
+      Planes.halve(planes[b], reduced, side, side);
+      for (int y = 0; y < side; y++) {
+        System.arraycopy(
+            reduced,
+            y * side,
+            below.strip[b],
+            (half * side + y) * stripWidth + column * side,
+            side);
+      }
+    }
+  }
+
+  /** Packs the strip of a reduced level, hands its halves on, and empties it. */
+  private void flush(int index, Job job) throws IOException {
+    Level level = levels.get(index);
+    if (level.rowsHeld == 0) {
+      return;
+    }
+    byte[][] packed = new byte[level.across][];
+    boolean reduce = index + 1 < levels.size();
+    int stripWidth = level.across * FILE_TILE;
+    Parallel.run(
+        level.across,
+        job,
+        column -> {
+          float[][] planes = new float[bands][FILE_TILE * FILE_TILE];
+          for (int b = 0; b < bands; b++) {
+            for (int y = 0; y < FILE_TILE; y++) {
+              System.arraycopy(
+                  level.strip[b],
+                  y * stripWidth + column * FILE_TILE,
+                  planes[b],
+                  y * FILE_TILE,
+                  FILE_TILE);
+            }
+          }
+          if (reduce) {
+            halveInto(levels.get(index + 1), planes, column, level.tileRow & 1);
+          }
+          for (int b = 0; b < bands; b++) {
+            raster.bands().get(b).quantise(planes[b], 0, planes[b].length);
+          }
+          packed[column] = pack(planes);
+        });
+    append(level, level.tileRow, packed);
+    level.tileRow++;
+    level.clear();
+    if (reduce) {
+      Level next = levels.get(index + 1);
+      next.rowsHeld++;
+      if (next.rowsHeld == 2) {
+        flush(index + 1, job);
+      }
+    }
+  }
+
+  private void append(Level level, int row, byte[][] packed) throws IOException {
+    for (int column = 0; column < packed.length; column++) {
+      int index = row * level.across + column;
+      level.offsets[index] = level.written.get();
+      level.lengths[index] = packed[column].length;
+      ByteBuffer buffer = ByteBuffer.wrap(packed[column]);
+      while (buffer.hasRemaining()) {
+        level.scratch.write(buffer);
+      }
+      level.written.addAndGet(packed[column].length);
+    }
+  }
+
+  private byte[] pack(float[][] planes) {
+    int size = type.bytes();
+    byte[] raw = new byte[FILE_TILE * FILE_TILE * bands * size];
+    for (int b = 0; b < bands; b++) {
+      toBytes(planes[b], raster.bands().get(b), raw, b * size, bands * size);
+    }
+    int predictor = predictor();
+    if (predictor > 1) {
+      Predictor.apply(predictor, raw, FILE_TILE, FILE_TILE * bands, bands, size);
+    }
+    return compression.pack(raw, raw.length);
+  }
+
+  private int predictor() {
+    if (compression == Compression.NONE) {
+      return 1;
+    }
+    return type == SampleType.FLOAT32 ? 3 : 2;
+  }
+
+  private static void toBytes(float[] plane, Band band, byte[] raw, int from, int step) {
+    SampleType type = band.type();
+    int i = from;
+    if (type == SampleType.FLOAT32) {
+      float hole = (float) band.noData();
+      for (float v : plane) {
+        Predictor.setInt(raw, i, Float.floatToRawIntBits(!Float.isNaN(v) ? v : hole), ByteOrder.LITTLE_ENDIAN);
+        i += step;
+      }
+      return;
+    }
+    long hole = Double.isNaN(band.noData()) ? 0 : (long) band.noData();
+    for (float v : plane) {
+      long value = !Float.isNaN(v) ? (long) v : hole;
+      for (int k = 0; k < type.bytes(); k++) {
+        raw[i + k] = (byte) (value >>> (8 * k));
+      }
+      i += step;
+    }
+  }
+
+  private void assemble(Path temporary) throws IOException {
+    long pixels = 0;
+    for (Level level : levels) {
+      pixels += level.written.get();
+    }
+    boolean big = pixels > 3_900_000_000L;
+    long at = big ? 16 : 8;
+    List<Long> places = new ArrayList<>();
+    for (int i = 0; i < levels.size(); i++) {
+      places.add(at);
+      at += directory(i, big).size(big);
+    }
+    long data = at + 15 & ~15L;
+    for (int i = levels.size() - 1; i >= 0; i--) {
+      Level level = levels.get(i);
+      for (int k = 0; k < level.offsets.length; k++) {
+        level.offsets[k] += data;
+      }
+      data += level.written.get();
+    }
+    try (FileChannel out =
+        FileChannel.open(
+            temporary,
+            StandardOpenOption.CREATE,
+            StandardOpenOption.TRUNCATE_EXISTING,
+            StandardOpenOption.WRITE)) {
+      ByteBuffer head = ByteBuffer.allocate(big ? 16 : 8).order(ByteOrder.LITTLE_ENDIAN);
+      head.put((byte) 'I').put((byte) 'I');
+      if (big) {
+        head.putShort((short) 43).putShort((short) 8).putShort((short) 0).putLong(16);
+      } else {
+        head.putShort((short) 42).putInt(8);
+      }
+      out.write(head.flip());
+      for (int i = 0; i < levels.size(); i++) {
+        long next = i + 1 < levels.size() ? places.get(i + 1) : 0;
+        out.write(ByteBuffer.wrap(directory(i, big).toBytes(big, places.get(i), next)));
+      }
+      long gap = (at + 15 & ~15L) - at;
+      out.write(ByteBuffer.allocate((int) gap));
+      for (int i = levels.size() - 1; i >= 0; i--) {
+        FileChannel from = levels.get(i).scratch;
+        long done = 0;
+        long size = levels.get(i).written.get();
+        while (done < size) {
+          done += from.transferTo(done, size - done, out);
+        }
+      }
+      out.force(false);
+    }
+  }
+
+  private TiffEntries directory(int index, boolean big) {
+    Level level = levels.get(index);
+    TiffEntries entries = new TiffEntries();
+    if (index > 0) {
+      entries.ints(TiffTags.SUBFILE_TYPE, 1);
+    }
+    entries.ints(TiffTags.WIDTH, level.grid.width());
+    entries.ints(TiffTags.HEIGHT, level.grid.height());
+    entries.shorts(TiffTags.BITS, filled(bands, 8 * type.bytes()));
+    entries.shorts(TiffTags.COMPRESSION, compression.code());
+    entries.shorts(TiffTags.PHOTOMETRIC, 1);
+    entries.shorts(TiffTags.SAMPLES, bands);
+    entries.shorts(TiffTags.PLANAR, 1);
+    if (predictor() > 1) {
+      entries.shorts(TiffTags.PREDICTOR, predictor());
+    }
+    entries.ints(TiffTags.TILE_WIDTH, FILE_TILE);
+    entries.ints(TiffTags.TILE_HEIGHT, FILE_TILE);
+    if (big) {
+      entries.longs(TiffTags.TILE_OFFSETS, level.offsets);
+    } else {
+      entries.ints(TiffTags.TILE_OFFSETS, level.offsets);
+    }
+    entries.ints(TiffTags.TILE_BYTES, level.lengths);
+    if (bands > 1) {
+      entries.shorts(TiffTags.EXTRA_SAMPLES, filled(bands - 1, 0));
+    }
+    int format = type == SampleType.FLOAT32 ? 3 : type == SampleType.INT16 ? 2 : 1;
+    entries.shorts(TiffTags.SAMPLE_FORMAT, filled(bands, format));
+    double noData = raster.bands().get(0).noData();
+    if (!Double.isNaN(noData) || type == SampleType.FLOAT32) {
+      entries.ascii(
+          TiffTags.NO_DATA,
+          Double.isNaN(noData)
+              ? "nan"
+              : noData == Math.rint(noData) ? Long.toString((long) noData) : Double.toString(noData));
+    }
+    if (index == 0) {
+      describe(entries);
+    }
+    return entries;
+  }
+
+  private void describe(TiffEntries entries) {
+    VerticalDatum vertical =
+        raster.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN);
+    GeoKeys.write(entries, raster.grid().affine(), raster.grid().crs(), vertical);
+    raster.attachments().get(Rpc.class).ifPresent(rpc -> entries.doubles(TiffTags.RPC, rpc.toTag()));
+    ItemsXml items = new ItemsXml();
+    for (int b = 0; b < bands; b++) {
+      Band band = raster.bands().get(b);
+      items.put(b, "DESCRIPTION", band.name());
+      items.put(b, "role", band.role().label());
+      if (!band.unit().isEmpty()) {
+        items.put(b, "UNITTYPE", band.unit());
+      }
+    }
+    raster
+        .attachments()
+        .get(Acquisition.class)
+        .ifPresent(acquisition -> AcquisitionItems.write(items, acquisition, raster.bands()));
+    entries.ascii(TiffTags.ITEMS, items.toXml());
+  }
+
+  private static int[] filled(int count, int value) {
+    int[] values = new int[count];
+    Arrays.fill(values, value);
+    return values;
+  }
+}

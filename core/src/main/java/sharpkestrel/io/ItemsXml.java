@@ -1,0 +1,87 @@
+package sharpkestrel.io;
+
+import java.io.StringReader;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import javax.xml.parsers.DocumentBuilderFactory;
+import javax.xml.parsers.ParserConfigurationException;
+import org.w3c.dom.Element;
+import org.w3c.dom.NodeList;
+import org.xml.sax.InputSource;
+import org.xml.sax.SAXException;
+
+/** The named items of tag 42112: text for the whole file and for each band (counted from 0). */
+final class ItemsXml {
+
+  /** Items of the whole file have this number. */
+  static final int FILE = -1;
+
+  private final Map<Integer, Map<String, String>> items = new TreeMap<>();
+
+  static ItemsXml parse(String xml) {
+    ItemsXml parsed = new ItemsXml();
+    if (xml.isBlank()) {
+      return parsed;
+    }
+    try {
+      DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
+      factory.setFeature("http://apache.org/xml/features/disallow-doctype-decl", true);
+      factory.setExpandEntityReferences(false);
+      var builder = factory.newDocumentBuilder();
+      builder.setErrorHandler(null);
+      NodeList list = builder.parse(new InputSource(new StringReader(xml))).getElementsByTagName("Item");
+      for (int i = 0; i < list.getLength(); i++) {
+        Element item = (Element) list.item(i);
+        String sample = item.getAttribute("sample");
+        int band = sample.matches("\\d{1,6}") ? Integer.parseInt(sample) : FILE;
+        parsed.put(band, item.getAttribute("name"), item.getTextContent());
+      }
+    } catch (SAXException | java.io.IOException | ParserConfigurationException notXml) {
+      // Items are remarks; a file whose remarks cannot be read still has its pixels.
+      return new ItemsXml();
+    }
+    return parsed;
+  }
+
+  void put(int band, String name, String text) {
+    items.computeIfAbsent(band, key -> new LinkedHashMap<>()).put(name, text);
+  }
+
+  Optional<String> get(int band, String name) {
+    return Optional.ofNullable(items.getOrDefault(band, Map.of()).get(name))
+        .filter(text -> !text.isBlank());
+  }
+
+  boolean isEmpty() {
+    return items.isEmpty();
+  }
+
+  String toXml() {
+    StringBuilder xml = new StringBuilder("<GDALMetadata>\n");
+    items.forEach(
+        (band, named) ->
+            named.forEach(
+                (name, text) -> {
+                  xml.append("  <Item name=\"").append(escape(name)).append('"');
+                  if (band != FILE) {
+                    xml.append(" sample=\"").append(band).append('"');
+                    if (name.equals("DESCRIPTION")) {
+                      xml.append(" role=\"description\"");
+                    } else if (name.equals("UNITTYPE")) {
+                      xml.append(" role=\"unittype\"");
+                    }
+                  }
+                  xml.append('>').append(escape(text)).append("</Item>\n");
+                }));
+    return xml.append("</GDALMetadata>\n").toString();
+  }
+
+  private static String escape(String text) {
+    return text.replace("&", "&amp;")
+        .replace("<", "&lt;")
+        .replace(">", "&gt;")
+        .replace("\"", "&quot;");
+  }
+}

@@ -1,0 +1,27 @@
+package sharpkestrel.io;
+
+import java.util.List;
+import java.util.Map;
+import org.locationtech.jts.geom.Geometry;
+import sharpkestrel.expr.Table;
+import sharpkestrel.raster.CrsName;
+
+/**
+ * Vector features: a geometry and a row of the table for each.
+ *
+ * @param remarks texts about the whole layer, by name
+ */
+public record Layer(
+    String name, CrsName crs, List<Geometry> geometries, Table table, Map<String, String> remarks) {
+
+  public Layer {
+    if (geometries.size() != table.rows()) {
+      throw new IllegalArgumentException(
+          geometries.size() + " geometries for " + table.rows() + " rows");
+    }
+  }
+
+  public int size() {
+    return geometries.size();
+  }
+}

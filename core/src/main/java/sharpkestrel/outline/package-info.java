@@ -1,0 +1,2 @@
+/** From pixels to outlines: tracing, simplifying, squaring. */
+package sharpkestrel.outline;

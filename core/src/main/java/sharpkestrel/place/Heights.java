@@ -1,0 +1,53 @@
+package sharpkestrel.place;
+
+import sharpkestrel.geo.VerticalDatum;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Statistics;
+import sharpkestrel.raster.Job;
+
+/**
+ * A height model and what must be added to its heights to reach the ellipsoid, which is where an RPC wants them.
+ *
+ * @param model one band, metres
+ * @param undulation metres of the model's datum above the ellipsoid; 0 for ellipsoidal heights
+ * @param lowest ellipsoidal height in metres, of the model
+ * @param highest likewise
+ */
+record Heights(Raster model, double undulation, double lowest, double highest) {
+
+  static Heights of(Raster model, double undulation, Job job) {
+    VerticalDatum datum =
+        model.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN);
+    double shift = undulation;
+    if (Double.isNaN(undulation)) {
+      switch (datum) {
+        case ELLIPSOID -> shift = 0;
+        case GEOID ->
+            throw new RasterException(
+                "The height model's heights are above the geoid, and an RPC wants them above the ellipsoid. Give the"
+                    + " undulation (metres from the ellipsoid up to the geoid here), e.g. --undulation 47; leaving it"
+                    + " out would shift an oblique view by tens of pixels.");
+        case UNKNOWN -> {
+          shift = 0;
+          job.warn(
+              "The height model does not say what its heights are measured from. They are taken as heights above the"
+                  + " ellipsoid. If they are above the geoid, as most terrain models are, the result is shifted by"
+                  + " tens of metres times the tangent of the view angle: give --undulation in metres.");
+        }
+      }
+    } else if (datum == VerticalDatum.ELLIPSOID && undulation != 0) {
+      throw new RasterException(
+          "The height model says its heights are above the ellipsoid, so an undulation of "
+              + undulation
+              + " m would count twice. Leave it out, or give 0.");
+    }
+    int level = Math.max(0, model.levels() - 3);
+    Statistics range = Statistics.of(model, level, job)[0];
+    if (range.valid() == 0) {
+      throw new RasterException("The height model has no heights: all of it is no-data.");
+    }
+    double margin = 0.05 * (range.max() - range.min()) + 1;
+    return new Heights(model, shift, range.min() + shift - margin, range.max() + shift + margin);
+  }
+}

@@ -1,0 +1,229 @@
+package sharpkestrel.place;
+
+import java.util.Optional;
+import sharpkestrel.geo.CoordinateMap;
+import sharpkestrel.geo.Crs;
+import sharpkestrel.geo.GroundSize;
+import sharpkestrel.geo.Rpc;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Extent;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.MemoryRaster;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Resampling;
+import sharpkestrel.raster.SampleType;
+import sharpkestrel.step.In;
+import sharpkestrel.step.Setting;
+import sharpkestrel.step.Stage;
+import sharpkestrel.step.Step;
+import sharpkestrel.step.StepInfo;
+
+/** Orthorectifies a scene with its RPC over a height model, or over one height. */
+@StepInfo(
+    id = "ortho",
+    stage = Stage.PLACE,
+    title = "Orthorectify",
+    does =
+        "Puts every pixel of a raw scene where it lies on the ground, with the scene's RPC and a height model. Areas"
+            + " without heights are left without data.")
+public record Ortho(
+    @In(does = "A raw scene with its RPC.") Raster scene,
+    @In(does = "Height model, one band in metres.", optional = true) Optional<Raster> heights,
+    @Setting(
+            label = "Height",
+            does = "One height above the ellipsoid for the whole scene, where there is no height model.",
+            unit = "m",
+            min = -500,
+            max = 9000,
+            initial = "auto")
+        double height,
+    @Setting(
+            label = "Undulation",
+            does =
+                "Height of the height model's datum above the ellipsoid; needed where its heights are above the geoid.",
+            unit = "m",
+            min = -120,
+            max = 100,
+            initial = "auto")
+        double undulation,
+    @Setting(
+            label = "Coordinate system",
+            does = "EPSG code or well-known text of the result; auto takes the height model's.",
+            initial = "auto")
+        CrsName crs,
+    @Setting(
+            label = "Area",
+            does = "West, south, east, north of the result; auto takes what the scene covers.",
+            initial = "auto")
+        Optional<Extent> extent,
+    @Setting(
+            label = "Pixel size",
+            does = "Side of a pixel of the result; auto takes the scene's own, to two digits.",
+            unit = "m",
+            min = 0.01,
+            max = 1000,
+            initial = "auto")
+        double pixelSize,
+    @Setting(
+            label = "Resampling",
+            does = "How values between the raw scene's pixels are found.",
+            initial = "cubic")
+        Resampling resampling)
+    implements Step<Raster> {
+
+  private static final long MOST_PIXELS = 1L << 36;
+
+  public Ortho {
+    if (pixelSize <= 0) {
+      throw new IllegalArgumentException("Pixel size must be above 0 m, not " + pixelSize + ".");
+    }
+  }
+
+  @Override
+  public Raster run(Job job) {
+    Rpc rpc =
+        scene
+            .attachments()
+            .get(Rpc.class)
+            .orElseThrow(
+                () ->
+                    new RasterException(
+                        "This scene has no sensor model (RPC), so it cannot be orthorectified. Open it with its RPC text"
+                            + " beside it (NAME_RPC.TXT), or register it to another scene."));
+    Heights ground = ground(rpc, job);
+    CrsName target = crs.isKnown() ? crs : ground.model().grid().crs();
+    Crs system = Crs.of(target);
+    Grid grid = grid(rpc, system, ground);
+    Attachments attachments = scene.attachments().without(Rpc.class);
+    return new OrthoRaster(scene, rpc, ground, system, grid, attachments, resampling);
+  }
+
+  private Heights ground(Rpc rpc, Job job) {
+    if (heights.isPresent()) {
+      if (!Double.isNaN(height)) {
+        throw new RasterException("Give a height model or one height, not both.");
+      }
+      Raster model = heights.get();
+      if (!model.grid().crs().isKnown()) {
+        throw new RasterException(
+            "The height model does not say where it lies (no coordinate system). Give one that does.");
+      }
+      return Heights.of(model, undulation, job);
+    }
+    if (Double.isNaN(height)) {
+      throw new RasterException(
+          "Heights are needed: give a height model, or one height in metres above the ellipsoid (--height).");
+    }
+    return constant(rpc);
+  }
+
+  /** A flat model that reaches far beyond the scene. */
+  private Heights constant(Rpc rpc) {
+    double reach = 4 * Math.max(rpc.longitudeScale(), rpc.latitudeScale());
+    Grid grid =
+        new Grid(
+            3,
+            3,
+            Affine.northUp(
+                rpc.longitudeOffset() - reach, rpc.latitudeOffset() + reach, 2 * reach / 3),
+            Crs.WGS84);
+    float[] plane = new float[9];
+    java.util.Arrays.fill(plane, (float) height);
+    Band band = new Band("height", BandRole.HEIGHT, "m", SampleType.FLOAT32, Double.NaN);
+    Raster flat =
+        new MemoryRaster(grid, java.util.List.of(band), Attachments.NONE, new float[][] {plane});
+    return new Heights(flat, 0, height - 1, height + 1);
+  }
+
+  private Grid grid(Rpc rpc, Crs system, Heights ground) {
+    double size = pixelSize;
+    if (Double.isNaN(size)) {
+      double metres = GroundSize.of(scene).mean();
+      double digit = Math.pow(10, Math.floor(Math.log10(metres)) - 1);
+      size = Math.round(metres / digit) * digit / (system.isGeographic() ? 111_320 : system.metresPerUnit());
+    }
+    Extent area = extent.isPresent() ? extent.get() : covered(rpc, system, ground, size);
+    if (area.width() / size * (area.height() / size) > MOST_PIXELS) {
+      throw new RasterException(
+          "The result would have "
+              + Math.round(area.width() / size)
+              + " x "
+              + Math.round(area.height() / size)
+              + " pixels. Check the pixel size and the area: are they in the units of "
+              + system.name()
+              + "?");
+    }
+    return Grid.covering(area, size, system.name());
+  }
+
+  /** The ground under the scene's border at the lowest and highest heights, out to whole pixels. */
+  private Extent covered(Rpc rpc, Crs system, Heights ground, double size) {
+    CoordinateMap map = Crs.of(Crs.WGS84).to(system);
+    Extent all = null;
+    int steps = 16;
+    double[] point = new double[2];
+    for (double h : new double[] {ground.lowest(), ground.highest()}) {
+      for (int i = 0; i <= steps; i++) {
+        for (int j = 0; j <= steps; j++) {
+          if (i % steps != 0 && j % steps != 0) {
+            continue;
+          }
+          rpc.toGround(
+              (double) i / steps * scene.grid().width(),
+              (double) j / steps * scene.grid().height(),
+              h,
+              point);
+          map.apply(point, 1);
+          if (Double.isNaN(point[0])) {
+            throw new RasterException(
+                "The sensor model does not lead from the image to the ground at "
+                    + h
+                    + " m. The RPC may belong to another scene.");
+          }
+          Extent at = new Extent(point[0], point[1], point[0], point[1]);
+          all = all == null ? at : all.union(at);
+        }
+      }
+    }
+    Extent model = modelExtent(ground, system);
+    Extent area = all.intersect(model);
+    if (area.isEmpty()) {
+      throw new RasterException(
+          "The height model does not reach the scene: the scene covers "
+              + all
+              + " and the heights "
+              + model
+              + " in "
+              + system.name()
+              + ". Choose the height model of this area, or check that the RPC belongs to this scene.");
+    }
+    return new Extent(
+        Math.floor(area.west() / size) * size,
+        Math.floor(area.south() / size) * size,
+        Math.ceil(area.east() / size) * size,
+        Math.ceil(area.north() / size) * size);
+  }
+
+  private static Extent modelExtent(Heights ground, Crs system) {
+    Grid grid = ground.model().grid();
+    Extent own = grid.extent();
+    CoordinateMap map = Crs.of(grid.crs()).to(system);
+    double[] corners = {
+      own.west(), own.south(), own.east(), own.south(), own.west(), own.north(), own.east(), own.north()
+    };
+    map.apply(corners, 4);
+    Extent all = null;
+    for (int i = 0; i < 4; i++) {
+      Extent at =
+          new Extent(corners[2 * i], corners[2 * i + 1], corners[2 * i], corners[2 * i + 1]);
+      all = all == null ? at : all.union(at);
+    }
+    return all;
+  }
+}

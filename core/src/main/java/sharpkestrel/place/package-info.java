@@ -1,0 +1,2 @@
+/** Where pixels lie on the ground. */
+package sharpkestrel.place;

@@ -1,0 +1,98 @@
+package sharpkestrel.segment;
+
+import java.io.IOException;
+import java.lang.foreign.Arena;
+import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.LabelRaster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Window;
+
+/**
+ * Labels on disk, mapped, row by row; read and written in bulk only. The file has no name once it is mapped, so it
+ * goes when nothing refers to it.
+ */
+public final class ScratchLabels implements LabelRaster {
+
+  private static final ValueLayout.OfInt INT = ValueLayout.JAVA_INT_UNALIGNED;
+
+  private final Grid grid;
+  private final MemorySegment bytes;
+  private volatile int maxLabel;
+
+  public ScratchLabels(Grid grid) {
+    this.grid = grid;
+    try {
+      Path file = Files.createTempFile("kestrel-labels", ".bin");
+      try (FileChannel channel =
+          FileChannel.open(file, StandardOpenOption.READ, StandardOpenOption.WRITE)) {
+        bytes =
+            channel.map(FileChannel.MapMode.READ_WRITE, 0, 4 * grid.pixels(), Arena.ofAuto());
+      } finally {
+        Files.deleteIfExists(file);
+      }
+    } catch (IOException failed) {
+      throw new RasterException(
+          "No room for the labels of "
+              + grid.width()
+              + " x "
+              + grid.height()
+              + " pixels in "
+              + System.getProperty("java.io.tmpdir")
+              + ": "
+              + failed.getMessage()
+              + ". Free some space there.",
+          failed);
+    }
+  }
+
+  @Override
+  public Grid grid() {
+    return grid;
+  }
+
+  @Override
+  public void read(Window window, int[] target) {
+    Window inside = window.intersect(grid.window());
+    if (!inside.equals(window)) {
+      java.util.Arrays.fill(target, 0);
+    }
+    for (int y = inside.y(); y < inside.bottom(); y++) {
+      MemorySegment.copy(
+          bytes,
+          INT,
+          4 * ((long) y * grid.width() + inside.x()),
+          target,
+          (y - window.y()) * window.width() + inside.x() - window.x(),
+          inside.width());
+    }
+  }
+
+  /** Stores the part of a window that lies in the grid. */
+  public void write(Window window, int[] source) {
+    Window inside = window.intersect(grid.window());
+    for (int y = inside.y(); y < inside.bottom(); y++) {
+      MemorySegment.copy(
+          source,
+          (y - window.y()) * window.width() + inside.x() - window.x(),
+          bytes,
+          INT,
+          4 * ((long) y * grid.width() + inside.x()),
+          inside.width());
+    }
+  }
+
+  public void setMaxLabel(int max) {
+    maxLabel = max;
+  }
+
+  @Override
+  public int maxLabel() {
+    return maxLabel;
+  }
+}

@@ -1,0 +1,2 @@
+/** Seeing what must be extracted: pan-sharpening and indices. */
+package sharpkestrel.sharpen;

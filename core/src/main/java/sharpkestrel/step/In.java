@@ -1,0 +1,16 @@
+package sharpkestrel.step;
+
+import java.lang.annotation.ElementType;
+import java.lang.annotation.Retention;
+import java.lang.annotation.RetentionPolicy;
+import java.lang.annotation.Target;
+
+/** An input of a step: the result of another, or a file. */
+@Retention(RetentionPolicy.RUNTIME)
+@Target(ElementType.RECORD_COMPONENT)
+public @interface In {
+  String does();
+
+  /** Whether the step works without it; it is then an empty Optional. */
+  boolean optional() default false;
+}

@@ -1,0 +1,24 @@
+package sharpkestrel.step;
+
+import java.lang.annotation.ElementType;
+import java.lang.annotation.Retention;
+import java.lang.annotation.RetentionPolicy;
+import java.lang.annotation.Target;
+
+/** A setting of a step. */
+@Retention(RetentionPolicy.RUNTIME)
+@Target(ElementType.RECORD_COMPONENT)
+public @interface Setting {
+  String label();
+
+  String does();
+
+  String unit() default "";
+
+  double min() default Double.NEGATIVE_INFINITY;
+
+  double max() default Double.POSITIVE_INFINITY;
+
+  /** The value used where none is given, as text; empty: it must be given. {@code auto}: the step finds it. */
+  String initial() default "";
+}

@@ -1,0 +1,22 @@
+package sharpkestrel.step;
+
+import java.lang.annotation.ElementType;
+import java.lang.annotation.Retention;
+import java.lang.annotation.RetentionPolicy;
+import java.lang.annotation.Target;
+
+/** Names a step. */
+@Retention(RetentionPolicy.RUNTIME)
+@Target(ElementType.TYPE)
+public @interface StepInfo {
+  /** Kebab case; the name on the command line and in run sheets. */
+  String id();
+
+  Stage stage();
+
+  /** For the panel and the trail. */
+  String title();
+
+  /** One or two sentences: what it does, by which method. */
+  String does();
+}

@@ -1,0 +1,45 @@
+package sharpkestrel.demo;
+
+import java.nio.file.Path;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.RasterException;
+
+/** Where demo surveys are kept, and how a run sheet names them. */
+public final class DemoData {
+
+  public static final int DEFAULT_SIZE = 4096;
+  private static final String PREFIX = "demo:";
+
+  private DemoData() {}
+
+  /** {@code KESTREL_HOME}, or a folder in the user's home. */
+  public static Path home() {
+    String given = System.getenv("KESTREL_HOME");
+    return given != null && !given.isBlank()
+        ? Path.of(given)
+        : Path.of(System.getProperty("user.home"), ".sharp-kestrel");
+  }
+
+  public static Path surveys() {
+    return home().resolve("surveys");
+  }
+
+  /**
+   * {@code demo:SEED} or {@code demo:SEED:SIZE} as the folder of that survey, made where it is not there; other texts
+   * stay.
+   */
+  public static String resolve(String text, Job job) {
+    if (!text.startsWith(PREFIX)) {
+      return text;
+    }
+    String[] parts = text.substring(PREFIX.length()).split(":");
+    try {
+      long seed = Long.parseLong(parts[0]);
+      int size = parts.length > 1 ? Integer.parseInt(parts[1]) : DEFAULT_SIZE;
+      return SurveyMaker.make(surveys(), seed, size, job).folder().toString();
+    } catch (NumberFormatException notANumber) {
+      throw new RasterException(
+          "A demo survey is named demo:SEED or demo:SEED:SIZE, e.g. demo:101, not '" + text + "'.", notANumber);
+    }
+  }
+}
