@@ -1,0 +1,69 @@
+package sharpkestrel.app.model;
+
+import java.util.Map;
+import sharpkestrel.check.Scores;
+import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.flow.StepSpec;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.segment.Cut;
+import sharpkestrel.step.Stage;
+
+/**
+ * One result of the project and how it was made.
+ *
+ * @param inputs for each input of the step, the result it came from
+ * @param files for each input that came from a file, its name
+ */
+public record Result(
+    String name,
+    String title,
+    StepSpec step,
+    Map<String, Result> inputs,
+    Map<String, String> files,
+    Map<String, String> settings,
+    Object value) {
+
+  public Stage stage() {
+    return step.stage();
+  }
+
+  /** A few words for the trail. */
+  public String note() {
+    return switch (value) {
+      case Raster raster ->
+          raster.bands().size() == 1
+              ? raster.bands().get(0).role().label()
+              : raster.bands().size() + " bands";
+      case Cut cut -> grouped(cut.objects()) + " objects";
+      case ObjectSet set -> grouped(set.count()) + " objects";
+      case OutlineSet outlines -> grouped(outlines.count()) + " outlines";
+      case Scores scores -> String.format(java.util.Locale.ROOT, "F1 %.2f", scores.f1());
+      default -> "written";
+    };
+  }
+
+  /** Whole numbers in groups of three. */
+  public static String grouped(long number) {
+    return String.format(java.util.Locale.ROOT, "%,d", number).replace(',', '\u2009');
+  }
+
+  /** The raster this shows under its objects: its own, or that of the nearest ancestor. */
+  public Raster backdrop() {
+    if (value instanceof Raster raster) {
+      return raster;
+    }
+    for (String preferred : new String[] {"scene", "objects", "outlines"}) {
+      Result input = inputs.get(preferred);
+      if (input != null && input.backdrop() != null) {
+        return input.backdrop();
+      }
+    }
+    return null;
+  }
+
+  public boolean descendsFrom(Result other) {
+    return inputs.containsValue(other)
+        || inputs.values().stream().anyMatch(input -> input.descendsFrom(other));
+  }
+}

@@ -1,0 +1,243 @@
+package sharpkestrel.app.model;
+
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import sharpkestrel.flow.Results;
+import sharpkestrel.flow.RunSheet;
+import sharpkestrel.flow.StepSpec;
+import sharpkestrel.raster.CachedRaster;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.segment.Cut;
+import sharpkestrel.step.Stage;
+
+/** The project in hand: its results, what the panes show, the stage, the look, the grain. */
+public final class Workspace {
+
+  /** How the panes are laid out. */
+  public enum Compare {
+    ONE,
+    SWIPE,
+    SIDE_BY_SIDE
+  }
+
+  private final ObservableList<Result> results = FXCollections.observableArrayList();
+  private final ObjectProperty<Result> paneA = new SimpleObjectProperty<>();
+  private final ObjectProperty<Result> paneB = new SimpleObjectProperty<>();
+  private final ObjectProperty<Stage> stage = new SimpleObjectProperty<>(Stage.GATHER);
+  private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.NATURAL);
+  private final ObjectProperty<Compare> compare = new SimpleObjectProperty<>(Compare.ONE);
+  private final ObjectProperty<Integer> selectedRow = new SimpleObjectProperty<>(-1);
+  private final ObjectProperty<String> featureShown = new SimpleObjectProperty<>("");
+  private final StringProperty title = new SimpleStringProperty("");
+  private final StringProperty message = new SimpleStringProperty("");
+  private final StringProperty warning = new SimpleStringProperty("");
+  private final UndoStack undo = new UndoStack();
+  private final Tasks tasks = new Tasks(warning::set);
+  private final Map<String, String> suggestedFiles = new HashMap<>();
+  private Path folder = Path.of(".");
+
+  public ObservableList<Result> results() {
+    return results;
+  }
+
+  public ObjectProperty<Result> paneAProperty() {
+    return paneA;
+  }
+
+  public ObjectProperty<Result> paneBProperty() {
+    return paneB;
+  }
+
+  public ObjectProperty<Stage> stageProperty() {
+    return stage;
+  }
+
+  public ObjectProperty<Look> lookProperty() {
+    return look;
+  }
+
+  public ObjectProperty<Compare> compareProperty() {
+    return compare;
+  }
+
+  /** The object picked, as a row of pane A's object set; -1 for none. */
+  public ObjectProperty<Integer> selectedRowProperty() {
+    return selectedRow;
+  }
+
+  /** The feature that colours pane A's objects; empty for outlines only. */
+  public ObjectProperty<String> featureShownProperty() {
+    return featureShown;
+  }
+
+  public StringProperty titleProperty() {
+    return title;
+  }
+
+  public StringProperty messageProperty() {
+    return message;
+  }
+
+  public StringProperty warningProperty() {
+    return warning;
+  }
+
+  public UndoStack undo() {
+    return undo;
+  }
+
+  public Tasks tasks() {
+    return tasks;
+  }
+
+  public Path folder() {
+    return folder;
+  }
+
+  public void setFolder(Path newFolder) {
+    folder = newFolder;
+  }
+
+  /** Files offered for inputs of a step, by {@code step:input}. */
+  public Map<String, String> suggestedFiles() {
+    return suggestedFiles;
+  }
+
+  public List<Result> of(Stage which) {
+    return results.stream().filter(r -> r.stage() == which).toList();
+  }
+
+  /** The results that can serve as an input, newest first. */
+  public List<Result> fitting(StepSpec.Input input) {
+    return results.reversed().stream().filter(r -> serves(r.value(), input.type())).toList();
+  }
+
+  private static boolean serves(Object value, Class<?> type) {
+    try {
+      return type.isInstance(value)
+          || type == sharpkestrel.objects.ObjectSet.class && value instanceof Cut;
+    } catch (RuntimeException no) {
+      return false;
+    }
+  }
+
+  /** Adds a result, shows it in pane A with the one before it in pane B. */
+  public void add(Result result) {
+    Result before = paneA.get();
+    undo.change(
+        "make " + result.title(),
+        () -> {
+          results.add(result);
+          if (result.backdrop() != null) {
+            paneB.set(before);
+            show(result);
+          }
+        },
+        () -> {
+          results.remove(result);
+          show(before);
+        });
+  }
+
+  public void show(Result result) {
+    selectedRow.set(-1);
+    paneA.set(result);
+  }
+
+  /**
+   * Runs a step in the background and adds what it makes.
+   *
+   * @param inputs results by input name
+   * @param files file names by input name, for inputs that are no results
+   */
+  public void run(
+      StepSpec step,
+      String resultTitle,
+      Map<String, Result> inputs,
+      Map<String, String> files,
+      Map<String, String> settings) {
+    tasks.run(
+        step.title(),
+        job -> step.make(values(step, inputs, files), settings).run(job),
+        value -> add(new Result(uniqueName(step.id()), resultTitle, step, inputs, files, settings, cached(value))),
+        failure -> message.set(String.valueOf(failure.getMessage())));
+  }
+
+  public static Map<String, Object> values(
+      StepSpec step, Map<String, Result> inputs, Map<String, String> files) {
+    Map<String, Object> values = new LinkedHashMap<>();
+    for (StepSpec.Input input : step.inputs()) {
+      if (inputs.containsKey(input.name())) {
+        values.put(input.name(), inputs.get(input.name()).value());
+      } else if (files.containsKey(input.name())) {
+        values.put(input.name(), Results.open(Path.of(files.get(input.name())), input.type()));
+      }
+    }
+    return values;
+  }
+
+  public static Object cached(Object value) {
+    return value instanceof Raster raster ? CachedRaster.of(raster) : value;
+  }
+
+  private String uniqueName(String base) {
+    int n = 1;
+    String name = base;
+    while (hasName(name)) {
+      name = base + "-" + ++n;
+    }
+    return name;
+  }
+
+  private boolean hasName(String name) {
+    return results.stream().anyMatch(r -> r.name().equals(name));
+  }
+
+  /** Another cut of a result's tree in its place; the same objects keep their numbers. */
+  public void replaceCut(Result result, Cut cut) {
+    int place = results.indexOf(result);
+    if (place < 0) {
+      return;
+    }
+    Map<String, String> settings = new LinkedHashMap<>(result.settings());
+    settings.put("grain", sharpkestrel.flow.SettingValues.plain(cut.grain()));
+    Result changed =
+        new Result(
+            result.name(), result.title(), result.step(), result.inputs(), result.files(), settings, cut);
+    results.set(place, changed);
+    if (paneA.get() == result) {
+      show(changed);
+    }
+  }
+
+  /** The steps that made a result, as a sheet that runs elsewhere. */
+  public RunSheet sheetOf(Result result) {
+    LinkedHashMap<String, RunSheet.Entry> entries = new LinkedHashMap<>();
+    collect(result, entries);
+    return new RunSheet(title.get(), Map.of(), List.copyOf(entries.values()));
+  }
+
+  private static void collect(Result result, LinkedHashMap<String, RunSheet.Entry> entries) {
+    Map<String, String> inputs = new LinkedHashMap<>(result.files());
+    result
+        .inputs()
+        .forEach(
+            (name, input) -> {
+              collect(input, entries);
+              inputs.put(name, "@" + input.name());
+            });
+    entries.putIfAbsent(
+        result.name(),
+        new RunSheet.Entry(
+            result.name(), result.title(), result.step().id(), inputs, result.settings(), false));
+  }
+}
