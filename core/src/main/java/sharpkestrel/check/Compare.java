@@ -8,6 +8,7 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.index.strtree.STRtree;
 import sharpkestrel.expr.Cql2;
 import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.outline.Overlap;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.In;
@@ -78,7 +79,7 @@ public record Compare(
       for (Object candidate : tree.query(found.getEnvelopeInternal())) {
         int t = (Integer) candidate;
         Geometry real = truth.outlines().get(t);
-        double common = found.intersection(real).getArea();
+        double common = Overlap.commonArea(found, real);
         double iou = common / (found.getArea() + real.getArea() - common);
         if (counts[t] && iou >= overlap) {
           pairs.add(new Pair(f, t, iou));

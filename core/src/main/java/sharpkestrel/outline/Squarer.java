@@ -78,12 +78,8 @@ public final class Squarer {
     return GEOMETRY.createPolygon(corners);
   }
 
-  static double overlap(Geometry a, Geometry b) {
-    if (!a.isValid() || !b.isValid()) {
-      return 0;
-    }
-    double common = a.intersection(b).getArea();
-    return common / (a.getArea() + b.getArea() - common);
+  private static double overlap(Geometry a, Geometry b) {
+    return a.isValid() && b.isValid() ? Overlap.iou(a, b) : 0;
   }
 
   private static Polygon squared(Polygon simple, double least) {

@@ -12,69 +12,79 @@ import sharpkestrel.raster.Statistics;
 import sharpkestrel.raster.Window;
 
 /**
- * The space in which pixels are alike or not: square roots of the bands (which evens out noise that grows with the
- * signal), each in units of its spread over the scene, times the square root of its weight.
+ * The space in which pixels are alike or not. Bands are taken as logarithms, so that a tenth brighter is the same step
+ * on dark water and on a bright roof, and so that light and shade add the same amount to every band. The mean over the
+ * bands is the first coordinate (light); what each band has beyond it are the others (colour), which light and shade
+ * leave alone; they weigh less all the same, because after sharpening colour is only as fine as the multispectral
+ * bands and would draw rims around small things. One unit is a tenth.
  */
 final class FeatureSpace {
 
+  private static final float PER_UNIT = 10f;
+  private static final float LIGHT_WEIGHT = 0.7f;
+  private static final float COLOUR_WEIGHT = 0.25f;
+
   private final Raster scene;
   private final int[] bands;
-  private final float[] scales;
+  private final float[] weights;
+  private final float[] floors;
 
-  private FeatureSpace(Raster scene, int[] bands, float[] scales) {
+  private FeatureSpace(Raster scene, int[] bands, float[] weights, float[] floors) {
     this.scene = scene;
     this.bands = bands;
-    this.scales = scales;
+    this.weights = weights;
+    this.floors = floors;
   }
 
   /**
    * @param weights by role; bands of other roles count 1, of weight 0 not at all
    */
   static FeatureSpace of(Raster scene, Map<BandRole, Double> weights, Job job) {
-    List<Integer> used = new ArrayList<>();
-    for (int b = 0; b < scene.bands().size(); b++) {
-      if (weights.getOrDefault(scene.bands().get(b).role(), 1.0) > 0) {
-        used.add(b);
-      }
-    }
     int level = 0;
     while (scene.grid().atLevel(level).pixels() > 4_000_000 && level < scene.levels() - 1) {
       level++;
     }
     Statistics[] statistics = Statistics.of(scene, level, job);
-    List<Integer> kept = new ArrayList<>();
-    List<Float> scales = new ArrayList<>();
+    List<Integer> used = new ArrayList<>();
+    List<Float> usedWeights = new ArrayList<>();
+    List<Float> floors = new ArrayList<>();
     boolean anyValid = false;
-    for (int b : used) {
-      Statistics s = statistics[b];
-      anyValid |= s.valid() > 0;
-      double low = Math.sqrt(Math.max(0, s.histogram().quantile(0.16)));
-      double high = Math.sqrt(Math.max(0, s.histogram().quantile(0.84)));
-      double spread = (high - low) / 2;
-      if (s.valid() > 0 && spread > 0) {
-        kept.add(b);
-        double weight = weights.getOrDefault(scene.bands().get(b).role(), 1.0);
-        scales.add((float) (Math.sqrt(weight) / spread));
+    for (int b = 0; b < statistics.length; b++) {
+      anyValid |= statistics[b].valid() > 0;
+      double weight = weights.getOrDefault(scene.bands().get(b).role(), 1.0);
+      if (weight > 0 && statistics[b].valid() > 0) {
+        used.add(b);
+        usedWeights.add((float) weight);
+        // Added before the logarithm, so that the noise of near-black pixels does not count as colour.
+        double median = statistics[b].histogram().quantile(0.5);
+        floors.add((float) Math.max(1e-6, 0.15 * Math.abs(median)));
       }
     }
     if (!anyValid) {
       throw new RasterException(
           "There is nothing to segment: every pixel of the scene is no-data. Choose another scene or area.");
     }
-    if (kept.isEmpty()) {
-      // One colour all over: one band with any scale keeps the geometry and finds no edges.
-      kept.add(used.isEmpty() ? 0 : used.get(0));
-      scales.add(1f);
+    if (used.isEmpty()) {
+      throw new RasterException("Every band has weight 0; give at least one of them more.");
     }
-    float[] flat = new float[scales.size()];
-    for (int i = 0; i < flat.length; i++) {
-      flat[i] = scales.get(i);
-    }
-    return new FeatureSpace(scene, kept.stream().mapToInt(Integer::intValue).toArray(), flat);
+    return new FeatureSpace(
+        scene,
+        used.stream().mapToInt(Integer::intValue).toArray(),
+        floats(usedWeights),
+        floats(floors));
   }
 
+  private static float[] floats(List<Float> list) {
+    float[] flat = new float[list.size()];
+    for (int i = 0; i < flat.length; i++) {
+      flat[i] = list.get(i);
+    }
+    return flat;
+  }
+
+  /** Light, and a colour for each band where there are several. */
   int dimensions() {
-    return bands.length;
+    return bands.length == 1 ? 1 : bands.length + 1;
   }
 
   /**
@@ -89,16 +99,27 @@ final class FeatureSpace {
     }
     scene.read(0, window, planes, request);
     int n = bands.length;
-    float[] out = new float[window.area() * n];
-    for (int k = 0; k < n; k++) {
-      float[] plane = planes[bands[k]];
-      float scale = scales[k];
-      for (int i = 0, j = k; i < plane.length; i++, j += n) {
-        float v = plane[i];
-        if (Float.isNaN(v)) {
-          out[j - k] = Float.NaN;
-        } else if (k == 0 || !Float.isNaN(out[j - k])) {
-          out[j] = v > 0 ? (float) Math.sqrt(v) * scale : 0;
+    int dimensions = dimensions();
+    float[] out = new float[window.area() * dimensions];
+    float[] logs = new float[n];
+    float lightScale = PER_UNIT * (float) Math.sqrt(LIGHT_WEIGHT);
+    float colourScale = PER_UNIT * (float) Math.sqrt(COLOUR_WEIGHT / n);
+    float total = 0;
+    for (float weight : weights) {
+      total += weight;
+    }
+    for (int i = 0, j = 0; i < window.area(); i++, j += dimensions) {
+      float light = 0;
+      for (int k = 0; k < n; k++) {
+        float v = planes[bands[k]][i];
+        logs[k] = (float) Math.log(Math.max(0, v) + floors[k]);
+        light += weights[k] * (Float.isNaN(v) ? Float.NaN : logs[k]);
+      }
+      light /= total;
+      out[j] = light * lightScale;
+      if (n > 1) {
+        for (int k = 0; k < n; k++) {
+          out[j + 1 + k] = (logs[k] - light) * colourScale * (float) Math.sqrt(weights[k]);
         }
       }
     }

@@ -83,7 +83,7 @@ final class Renderer {
 
   private Acquisition acquisitionWithoutGains() {
     return new Acquisition(
-        java.time.Instant.parse("2031-02-14T11:42:00Z"),
+        java.time.Instant.parse("2031-04-03T11:42:00Z"),
         world.sunElevation,
         world.sunAzimuth,
         world.offNadir,

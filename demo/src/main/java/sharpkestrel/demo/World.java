@@ -47,7 +47,7 @@ public final class World {
     this.seed = seed;
     this.size = size;
     Random random = new Random(Noise.mix(seed));
-    sunElevation = 27 + 6 * random.nextDouble();
+    sunElevation = 33 + 6 * random.nextDouble();
     sunAzimuth = 158 + 24 * random.nextDouble();
     offNadir = 16 + 6 * random.nextDouble();
     viewAzimuth = 80 + 40 * random.nextDouble();
@@ -189,7 +189,7 @@ public final class World {
     double width = shed ? 4 + 2 * random.nextDouble() : 6 + 4.5 * random.nextDouble();
     double eaves = shed ? 2.2 + 0.8 * random.nextDouble() : 2.8 + 3.5 * random.nextDouble();
     boolean flat = random.nextDouble() < 0.22;
-    double pitch = flat ? 0 : roof == Material.METAL_ROOF ? 0.22 + 0.3 * random.nextDouble() : 0.4 + 0.4 * random.nextDouble();
+    double pitch = flat ? 0 : roof == Material.METAL_ROOF ? 0.08 + 0.22 * random.nextDouble() : 0.4 + 0.4 * random.nextDouble();
     if (!free(e, n, Math.hypot(length, width) / 2 + 3)) {
       return;
     }

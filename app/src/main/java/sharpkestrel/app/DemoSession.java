@@ -1,0 +1,56 @@
+package sharpkestrel.app;
+
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.demo.DemoData;
+import sharpkestrel.demo.Survey;
+import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.flow.StepSpec;
+import sharpkestrel.raster.Job;
+
+/** Opens the demo survey: makes it where it is not there, then gathers its raw scenes. */
+final class DemoSession {
+
+  private DemoSession() {}
+
+  static void start(Workspace workspace, long seed, int size) {
+    workspace.titleProperty().set("Fenwrack Sound");
+    workspace.setFolder(DemoData.home().resolve("project"));
+    workspace
+        .tasks()
+        .run(
+            "Opening the survey",
+            job -> SurveyMaker.make(DemoData.surveys(), seed, size, job),
+            survey -> gather(workspace, survey),
+            failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+
+  private static void gather(Workspace workspace, Survey survey) {
+    workspace.suggestedFiles().put("ortho:heights", survey.heights().toString());
+    workspace.suggestedFiles().put("compare:truth", survey.roofsInOrtho().toString());
+    assemble(workspace, survey.item(), "pan", "Panchromatic, raw");
+    assemble(workspace, survey.item(), "ms", "Multispectral, raw");
+  }
+
+  private static void assemble(Workspace workspace, Path item, String image, String title) {
+    StepSpec step = StepCatalogue.get("assemble");
+    Map<String, String> settings = new LinkedHashMap<>();
+    settings.put("delivery", item.toString());
+    settings.put("image", image);
+    workspace
+        .tasks()
+        .run(
+            "Assembling " + image,
+            (Job job) -> Workspace.cached(step.make(Map.of(), settings).run(job)),
+            value -> {
+              Result result = new Result(image, title, step, Map.of(), Map.of(), settings, value);
+              workspace.results().add(result);
+              workspace.show(result);
+            },
+            failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+}

@@ -1,0 +1,64 @@
+package sharpkestrel.app;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.List;
+import javafx.application.Application;
+import javafx.scene.Scene;
+import javafx.scene.text.Font;
+import javafx.stage.Stage;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.shell.Shell;
+
+/** The window. */
+public final class KestrelApp extends Application {
+
+  static final int WIDTH = 1280;
+  static final int HEIGHT = 800;
+
+  private static final List<String> FONTS =
+      List.of(
+          "IBMPlexSans_400Regular.ttf",
+          "IBMPlexSans_500Medium.ttf",
+          "IBMPlexSans_600SemiBold.ttf",
+          "IBMPlexMono_400Regular.ttf",
+          "IBMPlexMono_500Medium.ttf");
+
+  /** Makes the window's scene over a workspace. */
+  public static Scene scene(Workspace workspace) {
+    for (String font : FONTS) {
+      try (InputStream in = KestrelApp.class.getResourceAsStream("fonts/" + font)) {
+        Font.loadFont(in, 13);
+      } catch (IOException damaged) {
+        throw new IllegalStateException("The font " + font + " is missing from the application", damaged);
+      }
+    }
+    Shell shell = new Shell(workspace);
+    Scene scene = new Scene(shell, WIDTH, HEIGHT);
+    for (String sheet : List.of("tokens.css", "shell.css")) {
+      scene.getStylesheets().add(KestrelApp.class.getResource(sheet).toExternalForm());
+    }
+    shell.listenTo(scene);
+    return scene;
+  }
+
+  @Override
+  public void start(Stage stage) {
+    Workspace workspace = new Workspace();
+    stage.setTitle("Sharp Kestrel");
+    stage.setScene(scene(workspace));
+    stage.show();
+    List<String> args = getParameters().getUnnamed();
+    long seed = number("seed", 1);
+    int size = (int) number("size", sharpkestrel.demo.DemoData.DEFAULT_SIZE);
+    DemoSession.start(workspace, seed, size);
+    if (args.contains("shots")) {
+      Shots.take(workspace, stage.getScene());
+    }
+  }
+
+  private long number(String name, long fallback) {
+    String given = getParameters().getNamed().get(name);
+    return given == null ? fallback : Long.parseLong(given);
+  }
+}

@@ -1,0 +1,254 @@
+package sharpkestrel.app;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.function.BooleanSupplier;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.scene.image.PixelReader;
+import javafx.scene.image.WritableImage;
+import javafx.util.Duration;
+import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.shell.Shell;
+import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.step.Stage;
+
+/** Drives the application to each main view on the demo data and writes a picture of each. */
+final class Shots {
+
+  private final Workspace workspace;
+  private final Scene scene;
+  private final PictureView picture;
+  private final Path folder;
+  private final Deque<Runnable> acts = new ArrayDeque<>();
+  private final Deque<BooleanSupplier> readiness = new ArrayDeque<>();
+
+  private Shots(Workspace workspace, Scene scene, Path folder) {
+    this.workspace = workspace;
+    this.scene = scene;
+    this.picture = ((Shell) scene.getRoot()).picture();
+    this.folder = folder;
+  }
+
+  static void take(Workspace workspace, Scene scene) {
+    Path folder = Path.of(System.getProperty("kestrel.shots", "docs/screenshots"));
+    new Shots(workspace, scene, folder).plan();
+  }
+
+  private void plan() {
+    step(() -> workspace.results().size() == 2, () -> show("pan"));
+    shot("gather", () -> workspace.lookProperty().set(Look.GREY));
+    run("calibrate", "Panchromatic reflectance", Map.of("scene", "pan"), Map.of());
+    run("calibrate", "Multispectral reflectance", Map.of("scene", "ms"), Map.of());
+    ortho("Panchromatic ortho", "calibrate", "0.5");
+    ortho("Multispectral ortho", "calibrate-2", "2");
+    shot("place", () -> workspace.lookProperty().set(Look.INFRARED));
+    run("pansharpen", "Sharpened", Map.of("pan", "ortho", "multispectral", "ortho-2"), Map.of());
+    step(this::idle, () -> workspace.lookProperty().set(Look.NATURAL));
+    shot(
+        "sharpen",
+        () -> {
+          workspace.stageProperty().set(Stage.SHARPEN);
+          workspace.paneBProperty().set(named("ortho-2"));
+          workspace.compareProperty().set(Workspace.Compare.SWIPE);
+          near();
+        });
+    run("segment", "Objects", Map.of("scene", "pansharpen"), Map.of("grain", "120"));
+    shot(
+        "segment",
+        () -> {
+          workspace.compareProperty().set(Workspace.Compare.ONE);
+          workspace.stageProperty().set(Stage.SEGMENT);
+          near();
+        });
+    run("measure", "Measured", Map.of("objects", "segment", "scene", "pansharpen"), Map.of());
+    shot(
+        "table",
+        () -> {
+          near();
+          click("#view-table");
+          @SuppressWarnings("unchecked")
+          var by = (javafx.scene.control.ComboBox<String>) scene.lookup("#colour-by");
+          by.setValue("Blue / red");
+        });
+    shot(
+        "winnow",
+        () -> {
+          workspace.stageProperty().set(Stage.EXTRACT);
+          var text = (javafx.scene.control.TextField) scene.lookup("#winnow-text");
+          text.setText(
+              "brightness >= 0.19 AND ndvi <= 0.13 AND blue_red >= 0.935 AND rectangularity >= 0.5 AND compactness >="
+                  + " 0.27");
+          text.getOnAction().handle(null);
+        });
+    run(
+        "winnow",
+        "Metal roofs",
+        Map.of("objects", "measure"),
+        Map.of(
+            "tests",
+            "brightness >= 0.19 AND ndvi <= 0.13 AND blue_red >= 0.935 AND rectangularity >= 0.5 AND compactness >= 0.27"
+                + " AND texture_contrast <= 22 AND area BETWEEN 8 AND 600"));
+    run("outline", "Roof outlines", Map.of("objects", "winnow"), Map.of("least-area", "18"));
+    step(
+        this::idle,
+        () ->
+            workspace.run(
+                StepCatalogue.get("compare"),
+                "Scores",
+                new LinkedHashMap<>(Map.of("outlines", named("outline"))),
+                new LinkedHashMap<>(Map.of("truth", workspace.suggestedFiles().get("compare:truth"))),
+                new LinkedHashMap<>(
+                    Map.of(
+                        "wanted", "material = 'metal' AND area >= 25 AND whole = 1",
+                        "forgiven", "material = 'metal' AND (area < 25 OR whole = 0)"))));
+    shot(
+        "check",
+        () -> {
+          workspace.stageProperty().set(Stage.CHECK);
+          near();
+        });
+    shot("dark", () -> click("#theme"));
+    step(this::idle, Platform::exit);
+    Timeline clock =
+        new Timeline(
+            new KeyFrame(
+                Duration.millis(250),
+                e -> {
+                  if (!readiness.isEmpty() && readiness.peek().getAsBoolean()) {
+                    readiness.pop();
+                    acts.pop().run();
+                  }
+                }));
+    clock.setCycleCount(Timeline.INDEFINITE);
+    clock.play();
+    workspace
+        .messageProperty()
+        .addListener(
+            (p, before, now) -> {
+              if (!now.isEmpty()) {
+                System.err.println("kestrel: " + now);
+              }
+            });
+  }
+
+  private void click(String id) {
+    ((javafx.scene.control.Button) scene.lookup(id)).fire();
+  }
+
+  private Result named(String name) {
+    return workspace.results().stream().filter(r -> r.name().equals(name)).findFirst().orElseThrow();
+  }
+
+  private void show(String name) {
+    workspace.stageProperty().set(named(name).stage());
+    workspace.show(named(name));
+  }
+
+  /** Closer to where the truth has most houses. */
+  private void near() {
+    var truth =
+        sharpkestrel.io.GeoPackage.read(
+            Path.of(workspace.suggestedFiles().get("compare:truth")), "");
+    double best = -1;
+    double x = 0;
+    double y = 0;
+    for (var one : truth.geometries()) {
+      double count = 0;
+      for (var other : truth.geometries()) {
+        count += one.distance(other) < 90 ? 1 : 0;
+      }
+      if (count > best) {
+        best = count;
+        x = one.getCentroid().getX();
+        y = one.getCentroid().getY();
+      }
+    }
+    var grid = workspace.paneAProperty().get().backdrop().grid();
+    var toPixel = grid.affine().inverse();
+    picture.oneToOne();
+    picture.centreOn(toPixel.x(x, y), toPixel.y(x, y));
+  }
+
+  private boolean idle() {
+    return !workspace.tasks().runningProperty().get();
+  }
+
+  private void run(String step, String title, Map<String, String> inputs, Map<String, String> settings) {
+    int[] before = new int[1];
+    step(
+        this::idle,
+        () -> {
+          Map<String, Result> results = new LinkedHashMap<>();
+          inputs.forEach((name, result) -> results.put(name, named(result)));
+          before[0] = workspace.results().size();
+          workspace.run(
+              StepCatalogue.get(step), title, results, new LinkedHashMap<>(), new LinkedHashMap<>(settings));
+        });
+    step(() -> workspace.results().size() > before[0], () -> {});
+  }
+
+  private void ortho(String title, String scene, String size) {
+    int[] before = new int[1];
+    step(
+        this::idle,
+        () -> {
+          before[0] = workspace.results().size();
+          workspace.run(
+              StepCatalogue.get("ortho"),
+              title,
+              new LinkedHashMap<>(Map.of("scene", named(scene))),
+              new LinkedHashMap<>(Map.of("heights", workspace.suggestedFiles().get("ortho:heights"))),
+              new LinkedHashMap<>(Map.of("undulation", "47", "pixel-size", size)));
+        });
+    step(() -> workspace.results().size() > before[0], () -> {});
+  }
+
+  private void step(BooleanSupplier ready, Runnable act) {
+    readiness.add(ready);
+    acts.add(act);
+  }
+
+  private void shot(String name, Runnable before) {
+    long[] since = new long[1];
+    step(
+        this::idle,
+        () -> {
+          before.run();
+          since[0] = System.nanoTime();
+        });
+    step(
+        () -> System.nanoTime() - since[0] > 1_500_000_000L && picture.isComplete() && idle(),
+        () -> save(name));
+  }
+
+  private void save(String name) {
+    WritableImage image = scene.snapshot(null);
+    int width = (int) image.getWidth();
+    int height = (int) image.getHeight();
+    java.awt.image.BufferedImage copy =
+        new java.awt.image.BufferedImage(width, height, java.awt.image.BufferedImage.TYPE_INT_RGB);
+    PixelReader reader = image.getPixelReader();
+    for (int y = 0; y < height; y++) {
+      for (int x = 0; x < width; x++) {
+        copy.setRGB(x, y, reader.getArgb(x, y));
+      }
+    }
+    try {
+      java.nio.file.Files.createDirectories(folder);
+      javax.imageio.ImageIO.write(copy, "png", folder.resolve(name + ".png").toFile());
+    } catch (IOException failed) {
+      throw new java.io.UncheckedIOException(failed);
+    }
+  }
+
+}

@@ -1,0 +1,275 @@
+package sharpkestrel.app.bench;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextArea;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.viewer.ObjectPaint;
+import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.app.viewer.Ramp;
+import sharpkestrel.check.Scores;
+import sharpkestrel.expr.Table;
+import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.flow.StepSpec;
+import sharpkestrel.io.Json;
+import sharpkestrel.objects.ObjectGeometry;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Window;
+import sharpkestrel.step.Stage;
+
+/** The panel under the picture: tools of the stage at its head, then tool, table or run sheet of what is shown. */
+public final class Bench extends VBox {
+
+  public static final double OPEN = 272;
+  public static final double FOLDED = 32;
+
+  private final Workspace workspace;
+  private final PictureView picture;
+  private final HBox head = new HBox(14);
+  private final StackPane content = new StackPane();
+  private final Map<String, Node> panels = new HashMap<>();
+  private final TableGrid table = new TableGrid();
+  private final ComboBox<String> colourBy = new ComboBox<>();
+  private final VBox tablePanel;
+  private GrainPanel grain;
+  private String view = "Tool";
+  private String tool = "";
+  private boolean folded;
+  private ObjectGeometry geometry;
+
+  public Bench(Workspace workspace, PictureView picture) {
+    this.workspace = workspace;
+    this.picture = picture;
+    getStyleClass().add("bench");
+    setSpacing(8);
+    head.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+    VBox.setVgrow(content, Priority.ALWAYS);
+    getChildren().addAll(head, content);
+    setFolded(false);
+    colourBy.setId("colour-by");
+    colourBy.setPromptText("outlines only");
+    colourBy.valueProperty().addListener((p, before, now) -> colour());
+    Label by = new Label("Colour objects by");
+    by.getStyleClass().add("soft");
+    HBox row = new HBox(8, by, colourBy);
+    row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+    tablePanel = new VBox(6, row, table);
+    VBox.setVgrow(table, Priority.ALWAYS);
+    table.onChosen(
+        chosen -> {
+          workspace.selectedRowProperty().set(chosen);
+          bringIntoView(chosen);
+        });
+    workspace.selectedRowProperty().addListener((p, before, now) -> table.select(now, false));
+    workspace
+        .stageProperty()
+        .addListener(
+            (p, before, now) -> {
+              tool = "";
+              view = "Tool";
+              rebuild();
+            });
+    workspace.paneAProperty().addListener((p, before, now) -> fillTable(now));
+    rebuild();
+  }
+
+  /** One line, or open. */
+  public void setFolded(boolean fold) {
+    folded = fold;
+    content.setVisible(!fold);
+    content.setManaged(!fold);
+    double height = fold ? FOLDED : OPEN;
+    setStyle(fold ? "-fx-padding: 0 12 0 12;" : "");
+    setMinHeight(height);
+    setPrefHeight(height);
+    setMaxHeight(height);
+    rebuild();
+  }
+
+  public void toggleFold() {
+    setFolded(!folded);
+  }
+
+  /** Steps the grain, where its slider is in hand. */
+  public void stepGrain(int direction) {
+    if (grain != null) {
+      grain.step(direction);
+    }
+  }
+
+  private void rebuild() {
+    head.getChildren().clear();
+    Stage stage = workspace.stageProperty().get();
+    List<StepSpec> steps = StepCatalogue.of(stage);
+    if (tool.isEmpty() && !steps.isEmpty()) {
+      tool = steps.get(0).id();
+    }
+    for (StepSpec step : steps) {
+      Button tab = tab(step.title(), view.equals("Tool") && step.id().equals(tool));
+      tab.setId("tool-" + step.id());
+      tab.setOnAction(
+          e -> {
+            tool = step.id();
+            view = "Tool";
+            rebuild();
+          });
+      head.getChildren().add(tab);
+    }
+    Region bar = new Region();
+    bar.setStyle("-fx-background-color: -k-line; -fx-min-width: 1; -fx-pref-width: 1; -fx-max-height: 16;");
+    head.getChildren().add(bar);
+    for (String name : List.of("Table", "Run sheet")) {
+      Button tab = tab(name, view.equals(name));
+      tab.setId("view-" + name.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
+      tab.setOnAction(
+          e -> {
+            view = name;
+            rebuild();
+          });
+      head.getChildren().add(tab);
+    }
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    Button fold = tab(folded ? "Open" : "Fold", false);
+    fold.setId("fold");
+    fold.setOnAction(e -> toggleFold());
+    head.getChildren().addAll(gap, fold);
+    content.getChildren().setAll(body());
+  }
+
+  private static Button tab(String text, boolean chosen) {
+    Button tab = new Button(text);
+    tab.getStyleClass().add("tool-tab");
+    if (chosen) {
+      tab.getStyleClass().add("chosen");
+    }
+    tab.setMinWidth(Region.USE_PREF_SIZE);
+    return tab;
+  }
+
+  private Node body() {
+    return switch (view) {
+      case "Table" -> tablePanel;
+      case "Run sheet" -> runSheet();
+      default -> panels.computeIfAbsent(tool, this::panel);
+    };
+  }
+
+  private Node panel(String id) {
+    StepSpec step = StepCatalogue.get(id);
+    return switch (id) {
+      case "winnow" -> new WinnowPanel(workspace, picture);
+      case "segment" -> {
+        grain = new GrainPanel(workspace, picture);
+        StepPanel panel = new StepPanel(workspace, picture, step);
+        HBox.setHgrow(panel, Priority.ALWAYS);
+        grain.setPrefWidth(380);
+        grain.setMinWidth(380);
+        yield new HBox(10, grain, panel);
+      }
+      case "compare" -> {
+        StepPanel panel = new StepPanel(workspace, picture, step);
+        suggestTruth(panel);
+        ScoresPanel scores = new ScoresPanel(workspace);
+        HBox.setHgrow(panel, Priority.ALWAYS);
+        yield new HBox(10, scores, panel);
+      }
+      case "export" -> {
+        StepPanel panel = new StepPanel(workspace, picture, step);
+        panel.suggest("file", workspace.folder().resolve("metal-roofs.gpkg").toString());
+        yield panel;
+      }
+      default -> new StepPanel(workspace, picture, step);
+    };
+  }
+
+  private static void suggestTruth(StepPanel panel) {
+    panel.suggest("wanted", "material = 'metal' AND area >= 25 AND whole = 1");
+    panel.suggest("forgiven", "material = 'metal' AND (area < 25 OR whole = 0)");
+  }
+
+  private Node runSheet() {
+    Result result = workspace.paneAProperty().get();
+    TextArea text =
+        new TextArea(result == null ? "" : Json.pretty(workspace.sheetOf(result).toJson()));
+    text.setId("run-sheet");
+    text.setEditable(false);
+    text.setStyle("-fx-font-family: 'IBM Plex Mono'; -fx-font-size: 12px; -fx-control-inner-background: -k-card; -fx-text-fill: -k-text;");
+    return text;
+  }
+
+  private void fillTable(Result result) {
+    if (view.equals("Run sheet")) {
+      rebuild();
+    }
+    geometry = null;
+    colourBy.getItems().clear();
+    if (result == null) {
+      return;
+    }
+    switch (result.value()) {
+      case ObjectSet set -> {
+        table.show(set.table(), set.ids());
+        colourBy.getItems().setAll(set.table().columns().stream().map(Table.Column::title).toList());
+      }
+      case OutlineSet outlines -> {
+        int[] ids = new int[outlines.count()];
+        java.util.Arrays.setAll(ids, i -> i + 1);
+        table.show(outlines.table(), ids);
+      }
+      case Scores scores -> {}
+      default -> {}
+    }
+  }
+
+  private void colour() {
+    Result result = workspace.paneAProperty().get();
+    String title = colourBy.getValue();
+    if (result == null || !(result.value() instanceof ObjectSet set) || title == null) {
+      return;
+    }
+    Table.Column column =
+        set.table().columns().stream().filter(c -> c.title().equals(title)).findFirst().orElseThrow();
+    double[] sorted =
+        java.util.Arrays.stream(column.values()).filter(v -> !Double.isNaN(v)).sorted().toArray();
+    double low = sorted.length == 0 ? 0 : sorted[(int) (0.02 * (sorted.length - 1))];
+    double high = sorted.length == 0 ? 1 : sorted[(int) (0.98 * (sorted.length - 1))];
+    int[] fill = new int[set.count()];
+    for (int i = 0; i < fill.length; i++) {
+      double v = column.values()[i];
+      fill[i] =
+          Double.isNaN(v) ? 0 : Ramp.colour((v - low) / Math.max(1e-12, high - low)) & 0x00ffffff | 0xd0000000;
+    }
+    picture.paint(new ObjectPaint(set.rowOf(), fill, new boolean[set.count()], -1));
+  }
+
+  private void bringIntoView(int row) {
+    Result result = workspace.paneAProperty().get();
+    if (result == null || !(result.value() instanceof ObjectSet set) || row < 0) {
+      return;
+    }
+    workspace
+        .tasks()
+        .run(
+            "Finding object",
+            job -> geometry == null ? ObjectGeometry.of(set) : geometry,
+            found -> {
+              geometry = found;
+              Window at = found.bounds(row);
+              picture.centreOn(at.x() + at.width() / 2.0, at.y() + at.height() / 2.0);
+            },
+            failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+}

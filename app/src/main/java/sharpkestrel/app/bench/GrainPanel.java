@@ -1,0 +1,128 @@
+package sharpkestrel.app.bench;
+
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.viewer.ObjectPaint;
+import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.segment.Cut;
+
+/** The grain of the tree in pane A as a slider: every position is another cut, drawn at once. */
+public final class GrainPanel extends VBox {
+
+  private static final double LEAST = 2;
+  private static final double MOST = 5000;
+
+  private final Workspace workspace;
+  private final PictureView picture;
+  private final Slider slider = new Slider(0, 1, 0.5);
+  private final TextField number = new TextField();
+  private final Label count = new Label();
+  private final Label note = new Label("Slide until the outlines follow the things you are after.");
+  private final Button keep = new Button("Keep this grain");
+  private Cut shown;
+  private boolean setting;
+
+  public GrainPanel(Workspace workspace, PictureView picture) {
+    this.workspace = workspace;
+    this.picture = picture;
+    getStyleClass().add("card");
+    setSpacing(6);
+    Label title = new Label("Grain");
+    title.getStyleClass().add("title");
+    count.getStyleClass().add("big");
+    note.getStyleClass().add("soft");
+    note.setWrapText(true);
+    slider.setId("grain");
+    slider.setBlockIncrement(0.02);
+    number.setId("grain-number");
+    number.setPrefWidth(80);
+    keep.setId("keep-grain");
+    keep.getStyleClass().add("primary");
+    HBox.setHgrow(slider, Priority.ALWAYS);
+    HBox row = new HBox(10, slider, number, new Label("m²"), keep);
+    row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+    getChildren().addAll(title, row, count, note);
+    slider.valueProperty().addListener((p, before, now) -> slide(grainAt(now.doubleValue())));
+    number.setOnAction(
+        e -> {
+          try {
+            slide(Math.max(LEAST, Math.min(MOST, Double.parseDouble(number.getText().strip()))));
+          } catch (NumberFormatException notANumber) {
+            note.setText("The grain is a number of square metres, e.g. 60.");
+          }
+        });
+    keep.setOnAction(
+        e -> {
+          Result result = workspace.paneAProperty().get();
+          Cut before = cut();
+          Cut after = shown;
+          workspace
+              .undo()
+              .change(
+                  "grain",
+                  () -> workspace.replaceCut(currentOf(result), after),
+                  () -> workspace.replaceCut(currentOf(result), before));
+        });
+    workspace.paneAProperty().addListener((p, before, now) -> refresh());
+    refresh();
+  }
+
+  private Result currentOf(Result result) {
+    return workspace.results().stream()
+        .filter(r -> r.name().equals(result.name()))
+        .findFirst()
+        .orElse(result);
+  }
+
+  private static double grainAt(double share) {
+    return LEAST * Math.pow(MOST / LEAST, share);
+  }
+
+  private Cut cut() {
+    Result result = workspace.paneAProperty().get();
+    return result != null && result.value() instanceof Cut cut ? cut : null;
+  }
+
+  private void refresh() {
+    Cut cut = cut();
+    setDisable(cut == null);
+    shown = cut;
+    if (cut != null) {
+      setting = true;
+      slider.setValue(Math.log(cut.grain() / LEAST) / Math.log(MOST / LEAST));
+      setting = false;
+      show(cut);
+    } else {
+      count.setText("");
+      note.setText("Run the segmentation, or click a segmented result in the trail.");
+    }
+  }
+
+  private void slide(double grain) {
+    Cut cut = cut();
+    if (cut == null || setting) {
+      return;
+    }
+    shown = cut.withGrain(grain);
+    picture.paint(ObjectPaint.outlines(shown.objectOf(), shown.objects()));
+    show(shown);
+  }
+
+  /** One step finer or coarser, for the keys. */
+  public void step(int direction) {
+    slider.setValue(slider.getValue() + 0.03 * direction);
+  }
+
+  private void show(Cut cut) {
+    number.setText(String.format(java.util.Locale.ROOT, cut.grain() < 10 ? "%.1f" : "%.0f", cut.grain()));
+    count.setText(Result.grouped(cut.objects()) + " objects");
+    note.setText("Slide until the outlines follow the things you are after. [ and ] step.");
+  }
+}

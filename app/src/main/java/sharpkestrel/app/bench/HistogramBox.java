@@ -1,0 +1,132 @@
+package sharpkestrel.app.bench;
+
+import java.util.function.BiConsumer;
+import javafx.scene.Cursor;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+
+/** A histogram of those who come in, those who pass coloured, between two handles that can be dragged. */
+public final class HistogramBox extends Canvas {
+
+  private static final int BINS = 48;
+  private static final double PAD = 7;
+  private static final double BASE = 14;
+
+  private double[] values = new double[0];
+  private boolean[] in = new boolean[0];
+  private double from;
+  private double to = 1;
+  private double low = Double.NEGATIVE_INFINITY;
+  private double high = Double.POSITIVE_INFINITY;
+  private int grabbed;
+  private BiConsumer<Double, Double> moved = (l, h) -> {};
+  private Runnable let = () -> {};
+
+  public HistogramBox(double width, double height) {
+    super(width, height);
+    setOnMouseMoved(e -> setCursor(near(e.getX()) != 0 ? Cursor.H_RESIZE : Cursor.DEFAULT));
+    setOnMousePressed(e -> grabbed = near(e.getX()));
+    setOnMouseDragged(
+        e -> {
+          if (grabbed == 0) {
+            return;
+          }
+          double x = Math.max(PAD, Math.min(getWidth() - PAD, e.getX()));
+          double v = from + (x - PAD) / (getWidth() - 2 * PAD) * (to - from);
+          if (grabbed < 0) {
+            low = e.getX() <= PAD ? Double.NEGATIVE_INFINITY : Math.min(v, high);
+          } else {
+            high = e.getX() >= getWidth() - PAD ? Double.POSITIVE_INFINITY : Math.max(v, low);
+          }
+          moved.accept(low, high);
+        });
+    setOnMouseReleased(
+        e -> {
+          if (grabbed != 0) {
+            let.run();
+          }
+          grabbed = 0;
+        });
+  }
+
+  private int near(double x) {
+    double toLow = Math.abs(x - place(low, true));
+    double toHigh = Math.abs(x - place(high, false));
+    if (Math.min(toLow, toHigh) > 10) {
+      return 0;
+    }
+    return toLow == toHigh ? (x > getWidth() / 2 ? 1 : -1) : toLow < toHigh ? -1 : 1;
+  }
+
+  private double place(double value, boolean left) {
+    double v = Double.isInfinite(value) ? (left ? from : to) : value;
+    return PAD + Math.max(0, Math.min(1, (v - from) / (to - from))) * (getWidth() - 2 * PAD);
+  }
+
+  public void onMoved(BiConsumer<Double, Double> listener) {
+    moved = listener;
+  }
+
+  public void onLetGo(Runnable listener) {
+    let = listener;
+  }
+
+  /**
+   * @param incoming which values count
+   * @param newFrom value at the left end of the axis
+   */
+  public void show(
+      double[] newValues, boolean[] incoming, double newFrom, double newTo, double newLow, double newHigh) {
+    values = newValues;
+    in = incoming;
+    from = newFrom;
+    to = newTo > newFrom ? newTo : newFrom + 1;
+    low = newLow;
+    high = newHigh;
+    draw();
+  }
+
+  private void draw() {
+    GraphicsContext g = getGraphicsContext2D();
+    double w = getWidth();
+    double h = getHeight() - BASE;
+    g.clearRect(0, 0, w, getHeight());
+    int[] all = new int[BINS];
+    int[] kept = new int[BINS];
+    for (int i = 0; i < values.length; i++) {
+      if (!in[i] || Double.isNaN(values[i])) {
+        continue;
+      }
+      int bin = (int) Math.max(0, Math.min(BINS - 1.0, (values[i] - from) / (to - from) * BINS));
+      all[bin]++;
+      kept[bin] += values[i] >= low && values[i] <= high ? 1 : 0;
+    }
+    int top = 1;
+    for (int n : all) {
+      top = Math.max(top, n);
+    }
+    double step = (w - 2 * PAD) / BINS;
+    for (int b = 0; b < BINS; b++) {
+      // square root heights, so that a few roofs show beside many fields
+      double full = h * Math.sqrt((double) all[b] / top);
+      double part = h * Math.sqrt((double) kept[b] / top);
+      g.setFill(Color.web("#BDB5A7"));
+      g.fillRect(PAD + b * step, h - full, step - 1, full);
+      g.setFill(Color.web("#A5512B"));
+      g.fillRect(PAD + b * step, h - part, step - 1, part);
+    }
+    g.setStroke(Color.web("#8B857B"));
+    g.strokeLine(PAD, h + 0.5, w - PAD, h + 0.5);
+    for (boolean left : new boolean[] {true, false}) {
+      double x = Math.rint(place(left ? low : high, left)) + 0.5;
+      g.setStroke(Color.web("#2B2A28"));
+      g.setLineWidth(1.5);
+      g.strokeLine(x, 2, x, h + 2);
+      g.setFill(Color.WHITE);
+      g.fillRoundRect(x - 4, h - 2, 8, 14, 4, 4);
+      g.strokeRoundRect(x - 4, h - 2, 8, 14, 4, 4);
+      g.setLineWidth(1);
+    }
+  }
+}

@@ -1,0 +1,275 @@
+package sharpkestrel.app.bench;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import javafx.collections.ListChangeListener;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.flow.StepSpec;
+import sharpkestrel.raster.CachedRaster;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+
+/** The panel of any step, made from its declaration: inputs, settings with units and ranges, try and run. */
+public final class StepPanel extends HBox {
+
+  /** An input's choices: results of the project, or a file. */
+  private record Choice(Result result, String file) {
+    @Override
+    public String toString() {
+      return result != null ? result.title() : java.nio.file.Path.of(file).getFileName().toString();
+    }
+  }
+
+  private final Workspace workspace;
+  private final PictureView picture;
+  private final StepSpec step;
+  private final Map<String, ComboBox<Choice>> inputs = new LinkedHashMap<>();
+  private final Map<String, Node> settings = new LinkedHashMap<>();
+  private final Label trouble = new Label();
+  private final TextField resultTitle = new TextField();
+
+  public StepPanel(Workspace workspace, PictureView picture, StepSpec step) {
+    this.workspace = workspace;
+    this.picture = picture;
+    this.step = step;
+    setSpacing(12);
+    FlowPane fields = new FlowPane(12, 8);
+    for (StepSpec.Input input : step.inputs()) {
+      fields.getChildren().add(field(title(input.name()), input.does(), "", inputBox(input)));
+    }
+    for (StepSpec.Option option : step.options()) {
+      Node editor = editor(option);
+      editor.setId(step.id() + "-" + option.name());
+      settings.put(option.name(), editor);
+      fields
+          .getChildren()
+          .add(field(option.label(), option.does() + rangeText(option), option.unit(), editor));
+    }
+    ScrollPane scroll = new ScrollPane(fields);
+    scroll.setFitToWidth(true);
+    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    VBox card = new VBox(6, scroll);
+    card.getStyleClass().add("card");
+    HBox.setHgrow(card, Priority.ALWAYS);
+    getChildren().addAll(card, actions());
+    refresh();
+    workspace.results().addListener((ListChangeListener<Result>) change -> refresh());
+    workspace.paneAProperty().addListener((p, before, now) -> prefer(now));
+  }
+
+  private static String title(String name) {
+    return Character.toUpperCase(name.charAt(0)) + name.substring(1).replace('-', ' ');
+  }
+
+  private static String rangeText(StepSpec.Option option) {
+    return option.range().isEmpty() ? "" : " (" + option.range() + ")";
+  }
+
+  private static Node field(String title, String does, String unit, Node editor) {
+    Label label = new Label(title + (unit.isEmpty() ? "" : "  " + unit));
+    label.getStyleClass().add("soft");
+    label.setTooltip(new Tooltip(does));
+    if (editor instanceof Region region) {
+      region.setPrefWidth(150);
+    }
+    return new VBox(2, label, editor);
+  }
+
+  private ComboBox<Choice> inputBox(StepSpec.Input input) {
+    ComboBox<Choice> box = new ComboBox<>();
+    box.setId(step.id() + "-" + input.name());
+    box.setConverter(
+        new StringConverter<>() {
+          @Override
+          public String toString(Choice choice) {
+            return choice == null ? (input.optional() ? "none" : "choose") : choice.toString();
+          }
+
+          @Override
+          public Choice fromString(String text) {
+            return null;
+          }
+        });
+    box.valueProperty().addListener((p, before, now) -> retitle());
+    inputs.put(input.name(), box);
+    return box;
+  }
+
+  private Node editor(StepSpec.Option option) {
+    Class<?> type = option.rawType();
+    if (type.isEnum() || type == boolean.class) {
+      ComboBox<String> box = new ComboBox<>();
+      for (String value : option.range().split(", ")) {
+        box.getItems().add(value);
+      }
+      box.setValue(option.initial());
+      return box;
+    }
+    TextField text = new TextField(option.initial());
+    text.setPromptText(option.isRequired() ? "needed" : "");
+    return text;
+  }
+
+  /** Sets a setting's text as if typed, for sensible beginnings. */
+  public void suggest(String setting, String text) {
+    if (settings.get(setting) instanceof TextField field) {
+      field.setText(text);
+    }
+  }
+
+  private void refresh() {
+    for (StepSpec.Input input : step.inputs()) {
+      ComboBox<Choice> box = inputs.get(input.name());
+      Choice before = box.getValue();
+      List<Choice> choices =
+          new java.util.ArrayList<>(
+              workspace.fitting(input).stream().map(r -> new Choice(r, "")).toList());
+      String file = workspace.suggestedFiles().get(step.id() + ":" + input.name());
+      if (file != null) {
+        choices.add(0, new Choice(null, file));
+      }
+      box.getItems().setAll(choices);
+      box.setValue(choices.contains(before) ? before : choices.isEmpty() ? null : preferred(input, choices));
+    }
+    retitle();
+  }
+
+  /** What a step most likely wants: a panchromatic scene where the input is named so, else what pane A shows. */
+  private Choice preferred(StepSpec.Input input, List<Choice> choices) {
+    for (Choice choice : choices) {
+      if (choice.result() != null && choice.result().value() instanceof Raster raster) {
+        boolean pan = raster.bands().size() == 1;
+        if (input.name().equals("pan") == pan
+            && (input.name().equals("pan") || input.name().equals("multispectral"))
+            && raster.grid().crs().isKnown()) {
+          return choice;
+        }
+      }
+    }
+    Result shown = workspace.paneAProperty().get();
+    return choices.stream().filter(c -> c.result() == shown && shown != null).findFirst().orElse(choices.get(0));
+  }
+
+  private void prefer(Result shown) {
+    if (inputs.size() == 1 || step.id().equals("ortho")) {
+      ComboBox<Choice> first = inputs.values().iterator().next();
+      first.getItems().stream().filter(c -> c.result() == shown).findFirst().ifPresent(first::setValue);
+    }
+  }
+
+  private void retitle() {
+    Optional<Choice> first =
+        inputs.values().stream().map(ComboBox::getValue).filter(c -> c != null && c.result() != null).findFirst();
+    String from = first.map(c -> c.result().title()).orElse("");
+    resultTitle.setText(
+        switch (step.id()) {
+          case "ortho" -> from.replace(", raw", "").replace(" reflectance", "") + " ortho";
+          case "calibrate" -> from.replace(", raw", "") + " reflectance";
+          case "pansharpen" -> "Sharpened";
+          case "segment" -> "Objects";
+          case "measure" -> "Measured";
+          case "outline" -> "Outlines";
+          case "compare" -> "Scores";
+          default -> step.title();
+        });
+  }
+
+  private Node actions() {
+    resultTitle.setId(step.id() + "-title");
+    Label name = new Label("Result");
+    name.getStyleClass().add("soft");
+    Button run = new Button("Run all");
+    run.setId(step.id() + "-run");
+    run.getStyleClass().add("primary");
+    run.setMaxWidth(Double.MAX_VALUE);
+    run.setOnAction(e -> run());
+    VBox box = new VBox(6, name, resultTitle);
+    if (step.resultType() == Raster.class) {
+      Button trial = new Button("Try here");
+      trial.setId(step.id() + "-try");
+      trial.setMaxWidth(Double.MAX_VALUE);
+      trial.setOnAction(e -> tryHere());
+      box.getChildren().add(trial);
+    }
+    trouble.getStyleClass().add("error");
+    trouble.setWrapText(true);
+    box.getChildren().addAll(run, trouble);
+    box.setPrefWidth(176);
+    box.setMinWidth(176);
+    return box;
+  }
+
+  private Map<String, String> settingTexts() {
+    Map<String, String> texts = new LinkedHashMap<>();
+    for (StepSpec.Option option : step.options()) {
+      Node node = settings.get(option.name());
+      String text = node instanceof TextField field ? field.getText() : String.valueOf(((ComboBox<?>) node).getValue());
+      if (!text.equals(option.initial()) || option.isRequired()) {
+        texts.put(option.name(), text.strip());
+      }
+    }
+    return texts;
+  }
+
+  private Map<String, Result> chosenResults() {
+    Map<String, Result> chosen = new LinkedHashMap<>();
+    inputs.forEach(
+        (name, box) -> {
+          if (box.getValue() != null && box.getValue().result() != null) {
+            chosen.put(name, box.getValue().result());
+          }
+        });
+    return chosen;
+  }
+
+  private Map<String, String> chosenFiles() {
+    Map<String, String> chosen = new LinkedHashMap<>();
+    inputs.forEach(
+        (name, box) -> {
+          if (box.getValue() != null && box.getValue().result() == null) {
+            chosen.put(name, box.getValue().file());
+          }
+        });
+    return chosen;
+  }
+
+  private void run() {
+    trouble.setText("");
+    workspace.run(step, resultTitle.getText(), chosenResults(), chosenFiles(), settingTexts());
+  }
+
+  private void tryHere() {
+    trouble.setText("");
+    Map<String, Result> results = chosenResults();
+    Map<String, String> files = chosenFiles();
+    Map<String, String> texts = settingTexts();
+    picture.patchHere();
+    workspace
+        .tasks()
+        .run(
+            "Trying " + step.title().toLowerCase(Locale.ROOT),
+            (Job job) ->
+                CachedRaster.of(
+                    (Raster) step.make(Workspace.values(step, results, files), texts).run(job)),
+            picture::showTrial,
+            failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+}

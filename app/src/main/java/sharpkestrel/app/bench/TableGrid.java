@@ -1,0 +1,231 @@
+package sharpkestrel.app.bench;
+
+import java.util.function.IntConsumer;
+import javafx.geometry.Orientation;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.ScrollBar;
+import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import sharpkestrel.expr.Table;
+
+/**
+ * A table drawn on a canvas: only what is visible is drawn, sorting orders an array of row numbers by one primitive
+ * column, so a hundred thousand rows sort and scroll at once.
+ */
+public final class TableGrid extends Region {
+
+  private static final double ROW = 20;
+  private static final double COLUMN = 96;
+
+  private final Canvas canvas = new Canvas();
+  private final ScrollBar down = new ScrollBar();
+  private final ScrollBar across = new ScrollBar();
+  private Table table;
+  private int[] ids = new int[0];
+  private int[] order = new int[0];
+  private int sortedBy = -1;
+  private boolean descending;
+  private int selected = -1;
+  private IntConsumer chosen = row -> {};
+
+  public TableGrid() {
+    setId("table");
+    down.setOrientation(Orientation.VERTICAL);
+    across.setOrientation(Orientation.HORIZONTAL);
+    getChildren().addAll(canvas, down, across);
+    down.valueProperty().addListener((p, before, now) -> draw());
+    across.valueProperty().addListener((p, before, now) -> draw());
+    setFocusTraversable(true);
+    canvas.setOnScroll(e -> down.setValue(clamp(down.getValue() - e.getDeltaY() / 8, down)));
+    canvas.setOnMouseClicked(
+        e -> {
+          requestFocus();
+          if (table == null) {
+            return;
+          }
+          if (e.getY() < ROW) {
+            sort((int) ((e.getX() + across.getValue()) / COLUMN) - 1);
+          } else {
+            int at = (int) down.getValue() + (int) ((e.getY() - ROW) / ROW);
+            if (at < order.length) {
+              select(order[at], true);
+            }
+          }
+        });
+    setOnKeyPressed(
+        e -> {
+          int step =
+              switch (e.getCode()) {
+                case UP -> -1;
+                case DOWN -> 1;
+                default -> 0;
+              };
+          if (step != 0 && selected >= 0) {
+            int at = placeOf(selected) + step;
+            if (at >= 0 && at < order.length) {
+              select(order[at], true);
+              e.consume();
+            }
+          }
+        });
+  }
+
+  private static double clamp(double value, ScrollBar bar) {
+    return Math.max(0, Math.min(bar.getMax(), value));
+  }
+
+  /** Told the row when somebody picks one here. */
+  public void onChosen(IntConsumer listener) {
+    chosen = listener;
+  }
+
+  public void show(Table newTable, int[] newIds) {
+    table = newTable;
+    ids = newIds;
+    order = new int[newTable.rows()];
+    for (int i = 0; i < order.length; i++) {
+      order[i] = i;
+    }
+    sortedBy = -1;
+    selected = -1;
+    layoutChildren();
+  }
+
+  /** Marks a row picked elsewhere and scrolls to it. */
+  public void select(int row, boolean tell) {
+    selected = row;
+    int at = placeOf(row);
+    if (at >= 0 && (at < down.getValue() || at >= down.getValue() + visibleRows())) {
+      down.setValue(clamp(at - visibleRows() / 2.0, down));
+    }
+    draw();
+    if (tell) {
+      chosen.accept(row);
+    }
+  }
+
+  private int placeOf(int row) {
+    for (int i = 0; i < order.length; i++) {
+      if (order[i] == row) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  private int visibleRows() {
+    return (int) Math.max(1, (canvas.getHeight() - ROW) / ROW);
+  }
+
+  private void sort(int column) {
+    if (column < 0 || column >= table.columns().size()) {
+      return;
+    }
+    descending = column == sortedBy && !descending;
+    sortedBy = column;
+    double[] values = table.columns().get(column).values();
+    order = sorted(values, descending);
+    draw();
+  }
+
+  /** Row numbers in the order of a column, rows without value last: radix sort on the numbers' bits, stable. */
+  static int[] sorted(double[] values, boolean descending) {
+    int n = values.length;
+    long[] keys = new long[n];
+    int[] order = new int[n];
+    for (int i = 0; i < n; i++) {
+      order[i] = i;
+      long bits = Double.doubleToLongBits(values[i] + 0.0);
+      long key = bits ^ (bits >> 63 & Long.MAX_VALUE) ^ Long.MIN_VALUE;
+      keys[i] = Double.isNaN(values[i]) ? -1L : descending ? ~key : key;
+    }
+    int[] to = new int[n];
+    for (int shift = 0; shift < 64; shift += 16) {
+      int[] starts = new int[(1 << 16) + 1];
+      for (int i = 0; i < n; i++) {
+        starts[(int) (keys[i] >>> shift & 0xffff) + 1]++;
+      }
+      for (int d = 0; d < 1 << 16; d++) {
+        starts[d + 1] += starts[d];
+      }
+      for (int i = 0; i < n; i++) {
+        to[starts[(int) (keys[order[i]] >>> shift & 0xffff)]++] = order[i];
+      }
+      int[] swap = order;
+      order = to;
+      to = swap;
+    }
+    return order;
+  }
+
+  @Override
+  protected void layoutChildren() {
+    double w = Math.max(0, getWidth() - 12);
+    double h = Math.max(0, getHeight() - 12);
+    canvas.setWidth(w);
+    canvas.setHeight(h);
+    down.resizeRelocate(w, 0, 12, h);
+    across.resizeRelocate(0, h, w, 12);
+    if (table != null) {
+      down.setMax(Math.max(0, table.rows() - visibleRows()));
+      down.setVisibleAmount(Math.max(1, down.getMax() * visibleRows() / Math.max(1.0, table.rows())));
+      double wide = COLUMN * (table.columns().size() + 1);
+      across.setMax(Math.max(0, wide - w));
+      across.setVisibleAmount(Math.max(1, across.getMax() * w / wide));
+    }
+    draw();
+  }
+
+  private void draw() {
+    GraphicsContext g = canvas.getGraphicsContext2D();
+    double w = canvas.getWidth();
+    double h = canvas.getHeight();
+    boolean dark = getScene() != null && getScene().getRoot().getStyleClass().contains("dark");
+    Color text = Color.web(dark ? "#ECE8E1" : "#2B2A28");
+    g.setFill(Color.web(dark ? "#2E3235" : "#F7F5F1"));
+    g.fillRect(0, 0, w, h);
+    if (table == null) {
+      return;
+    }
+    int first = (int) down.getValue();
+    int firstColumn = Math.max(0, (int) (across.getValue() / COLUMN) - 1);
+    g.setFont(Font.font("IBM Plex Mono", 11));
+    for (int r = 0; r <= visibleRows() && first + r < order.length; r++) {
+      int row = order[first + r];
+      double y = ROW + r * ROW;
+      if (row == selected) {
+        g.setFill(Color.web(dark ? "#5A3A28" : "#EAD2C3"));
+        g.fillRect(0, y, w, ROW);
+      }
+      g.setFill(text);
+      g.fillText(Integer.toString(ids[row]), 6 - across.getValue(), y + 14);
+      for (int c = firstColumn; c < table.columns().size(); c++) {
+        double x = COLUMN * (c + 1) - across.getValue();
+        if (x > w) {
+          break;
+        }
+        Table.Column column = table.columns().get(c);
+        double v = column.values()[row];
+        String shown =
+            column.isText()
+                ? column.text(row)
+                : Double.isNaN(v) ? "\u2013" : String.format(java.util.Locale.ROOT, "%.4g", v);
+        g.fillText(shown, x + 6, y + 14, COLUMN - 10);
+      }
+    }
+    g.setFill(Color.web(dark ? "#41464A" : "#E2DCD1"));
+    g.fillRect(0, 0, w, ROW);
+    g.setFill(text);
+    g.setFont(Font.font("IBM Plex Sans Medium", 11));
+    g.fillText("Id", 6 - across.getValue(), 14);
+    for (int c = firstColumn; c < table.columns().size(); c++) {
+      double x = COLUMN * (c + 1) - across.getValue();
+      Table.Column column = table.columns().get(c);
+      String mark = c == sortedBy ? (descending ? " \u2193" : " \u2191") : "";
+      String unit = column.unit().isEmpty() || column.unit().equals("reflectance") ? "" : " " + column.unit();
+      g.fillText(column.title() + unit + mark, x + 6, 14, COLUMN - 8);
+    }
+  }
+}

@@ -1,0 +1,153 @@
+package sharpkestrel.app.shell;
+
+import java.util.Map;
+import javafx.beans.binding.Bindings;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.shape.SVGPath;
+import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.Workspace;
+
+/** Mark, project, look, compare, undo and the task that runs. */
+public final class TopBar extends HBox {
+
+  public TopBar(Workspace workspace, Runnable theme, Runnable help) {
+    getStyleClass().add("top-bar");
+    setMinHeight(40);
+    setPrefHeight(40);
+    setMaxHeight(40);
+    SVGPath mark = new SVGPath();
+    mark.setContent("M9 0 L11.4 6.6 L18 9 L11.4 11.4 L9 18 L6.6 11.4 L0 9 L6.6 6.6 Z");
+    mark.setStyle("-fx-fill: -k-accent;");
+    Label title = new Label();
+    title.getStyleClass().add("title");
+    title.textProperty().bind(workspace.titleProperty());
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    getChildren()
+        .addAll(mark, title, gap, task(workspace), look(workspace), compare(workspace));
+    Button undo = new Button("Undo");
+    undo.setId("undo");
+    undo.disableProperty().bind(workspace.undo().nextProperty().isEmpty());
+    undo.setOnAction(e -> workspace.undo().undo());
+    Button dark = new Button("Theme");
+    dark.setId("theme");
+    dark.setOnAction(e -> theme.run());
+    Button keys = new Button("?");
+    keys.setId("help");
+    keys.setOnAction(e -> help.run());
+    getChildren().addAll(undo, dark, keys);
+  }
+
+  private static MenuButton look(Workspace workspace) {
+    MenuButton button = new MenuButton();
+    button.setId("look");
+    button
+        .textProperty()
+        .bind(
+            Bindings.createStringBinding(
+                () ->
+                    "Look "
+                        + workspace.lookProperty().get().name()
+                        + "  "
+                        + workspace.lookProperty().get().stretchText(),
+                workspace.lookProperty()));
+    for (Look look : Look.standard()) {
+      MenuItem item = new MenuItem(look.name());
+      item.setId("look-" + look.name().toLowerCase(java.util.Locale.ROOT));
+      item.setOnAction(
+          e -> {
+            Look now = workspace.lookProperty().get();
+            workspace
+                .lookProperty()
+                .set(look.withStretch(now.low(), now.high(), now.fromView()));
+          });
+      button.getItems().add(item);
+    }
+    button.getItems().add(new SeparatorMenuItem());
+    for (double[] ends : new double[][] {{0, 100}, {1, 99}, {2, 98}, {5, 95}}) {
+      MenuItem item = new MenuItem(Math.round(ends[0]) + "\u2013" + Math.round(ends[1]) + " %");
+      item.setOnAction(
+          e -> {
+            Look now = workspace.lookProperty().get();
+            workspace.lookProperty().set(now.withStretch(ends[0], ends[1], now.fromView()));
+          });
+      button.getItems().add(item);
+    }
+    CheckMenuItem fromView = new CheckMenuItem("Stretch from the view");
+    fromView.setOnAction(
+        e -> {
+          Look now = workspace.lookProperty().get();
+          workspace
+              .lookProperty()
+              .set(now.withStretch(now.low(), now.high(), fromView.isSelected()));
+        });
+    button.getItems().addAll(new SeparatorMenuItem(), fromView);
+    return button;
+  }
+
+  private static HBox compare(Workspace workspace) {
+    HBox box = new HBox();
+    box.getStyleClass().add("segmented");
+    ToggleGroup group = new ToggleGroup();
+    Map<Workspace.Compare, String> names =
+        new java.util.EnumMap<>(
+            Map.of(
+                Workspace.Compare.ONE, "One",
+                Workspace.Compare.SWIPE, "Swipe",
+                Workspace.Compare.SIDE_BY_SIDE, "Side by side"));
+    names.forEach(
+        (mode, name) -> {
+          ToggleButton button = new ToggleButton(name);
+          button.setId("compare-" + mode.name().toLowerCase(java.util.Locale.ROOT));
+          button.setToggleGroup(group);
+          button.setSelected(mode == workspace.compareProperty().get());
+          button.setOnAction(
+              e -> {
+                workspace.compareProperty().set(mode);
+                button.setSelected(true);
+              });
+          workspace
+              .compareProperty()
+              .addListener((p, before, now) -> button.setSelected(now == mode));
+          box.getChildren().add(button);
+        });
+    return box;
+  }
+
+  private static HBox task(Workspace workspace) {
+    Label what = new Label();
+    what.setId("task");
+    what.getStyleClass().add("mono");
+    what.textProperty()
+        .bind(
+            Bindings.createStringBinding(
+                () ->
+                    workspace.tasks().detailProperty().get().isEmpty()
+                        ? workspace.tasks().titleProperty().get()
+                        : workspace.tasks().detailProperty().get(),
+                workspace.tasks().titleProperty(),
+                workspace.tasks().detailProperty()));
+    ProgressBar bar = new ProgressBar();
+    bar.setPrefWidth(72);
+    bar.progressProperty().bind(workspace.tasks().shareProperty());
+    Button cancel = new Button("Cancel");
+    cancel.setId("cancel-task");
+    cancel.setOnAction(e -> workspace.tasks().cancel());
+    HBox box = new HBox(8, what, bar, cancel);
+    box.setAlignment(javafx.geometry.Pos.CENTER);
+    box.visibleProperty().bind(workspace.tasks().runningProperty());
+    box.managedProperty().bind(workspace.tasks().runningProperty());
+    return box;
+  }
+}

@@ -1,0 +1,167 @@
+package sharpkestrel.app.shell;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javafx.collections.ListChangeListener;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Circle;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.viewer.Thumbnails;
+import sharpkestrel.step.Stage;
+
+/** The path down the left side: stages in order, results hanging from them, ancestors lit on hovering. */
+public final class Trail extends ScrollPane {
+
+  private final Workspace workspace;
+  private final VBox box = new VBox(2);
+  private final Map<String, Node> rows = new HashMap<>();
+  private final Map<Result, Image> pictures = new HashMap<>();
+
+  public Trail(Workspace workspace) {
+    this.workspace = workspace;
+    getStyleClass().add("trail");
+    setPrefWidth(176);
+    setMinWidth(176);
+    setMaxWidth(176);
+    setHbarPolicy(ScrollBarPolicy.NEVER);
+    setFitToWidth(true);
+    box.setStyle("-fx-padding: 10 6 10 12;");
+    setContent(box);
+    workspace.results().addListener((ListChangeListener<Result>) change -> rebuild());
+    workspace.stageProperty().addListener((p, before, now) -> rebuild());
+    workspace.paneAProperty().addListener((p, before, now) -> mark());
+    workspace.paneBProperty().addListener((p, before, now) -> mark());
+    rebuild();
+  }
+
+  private void rebuild() {
+    box.getChildren().clear();
+    rows.clear();
+    for (Stage stage : Stage.values()) {
+      List<Result> results = workspace.of(stage);
+      boolean current = stage == workspace.stageProperty().get();
+      box.getChildren().add(stageRow(stage, results.size(), current));
+      List<Result> shown =
+          current || results.isEmpty() ? results : List.of(results.get(results.size() - 1));
+      for (Result result : shown) {
+        Node row = resultRow(result);
+        rows.put(result.name(), row);
+        box.getChildren().add(row);
+      }
+    }
+    mark();
+  }
+
+  private Node stageRow(Stage stage, int count, boolean current) {
+    Circle dot = new Circle(7);
+    dot.getStyleClass().add("dot");
+    Label name = new Label(stage.title());
+    name.getStyleClass().add("name");
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    Label number = new Label(count == 0 ? "" : Integer.toString(count));
+    number.getStyleClass().add("soft");
+    HBox row = new HBox(dot, name, gap, number);
+    row.setId("stage-" + stage.name().toLowerCase(Locale.ROOT));
+    row.getStyleClass().add("stage");
+    if (current) {
+      row.getStyleClass().add("current");
+    } else if (count > 0) {
+      row.getStyleClass().add("filled");
+    }
+    row.setOnMouseClicked(e -> workspace.stageProperty().set(stage));
+    return row;
+  }
+
+  private Node resultRow(Result result) {
+    StackPane frame = new StackPane();
+    frame.setMinSize(Thumbnails.WIDTH, Thumbnails.HEIGHT);
+    frame.setStyle("-fx-background-color: -k-well; -fx-background-radius: 3;");
+    ImageView picture = new ImageView(pictures.get(result));
+    frame.getChildren().add(picture);
+    if (!pictures.containsKey(result)) {
+      Thumbnails.make(
+          result,
+          image -> {
+            pictures.put(result, image);
+            picture.setImage(image);
+          });
+    }
+    Label name = new Label(result.title());
+    name.getStyleClass().add("name");
+    name.setWrapText(true);
+    Label note = new Label(result.note());
+    note.getStyleClass().add("note");
+    VBox texts = new VBox(name, note);
+    HBox.setHgrow(texts, Priority.ALWAYS);
+    HBox row = new HBox(frame, texts);
+    row.setId("result-" + result.name());
+    row.getStyleClass().add("result");
+    VBox.setMargin(row, new javafx.geometry.Insets(0, 0, 2, 22));
+    row.setOnMouseClicked(
+        e -> {
+          if (e.isShiftDown()) {
+            workspace.paneBProperty().set(result);
+            if (workspace.compareProperty().get() == Workspace.Compare.ONE) {
+              workspace.compareProperty().set(Workspace.Compare.SWIPE);
+            }
+          } else {
+            workspace.stageProperty().set(result.stage());
+            workspace.show(result);
+          }
+        });
+    row.setOnMouseEntered(e -> lightAncestors(result, true));
+    row.setOnMouseExited(e -> lightAncestors(result, false));
+    row.setOnDragDetected(
+        e -> {
+          ClipboardContent content = new ClipboardContent();
+          content.putString("result:" + result.name());
+          row.startDragAndDrop(TransferMode.LINK).setContent(content);
+          e.consume();
+        });
+    return row;
+  }
+
+  private void lightAncestors(Result result, boolean on) {
+    for (Result other : workspace.results()) {
+      Node row = rows.get(other.name());
+      if (row != null && result.descendsFrom(other)) {
+        if (on) {
+          row.getStyleClass().add("ancestor");
+        } else {
+          row.getStyleClass().removeAll("ancestor");
+        }
+      }
+    }
+  }
+
+  private void mark() {
+    rows.forEach(
+        (name, row) -> {
+          row.getStyleClass().removeAll("in-a", "in-b");
+          Result a = workspace.paneAProperty().get();
+          Result b = workspace.paneBProperty().get();
+          if (a != null && a.name().equals(name)) {
+            row.getStyleClass().add("in-a");
+          } else if (b != null
+              && b.name().equals(name)
+              && workspace.compareProperty().get() != Workspace.Compare.ONE) {
+            row.getStyleClass().add("in-b");
+          }
+        });
+  }
+}

@@ -1,0 +1,556 @@
+package sharpkestrel.app.viewer;
+
+import java.nio.IntBuffer;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Consumer;
+import javafx.application.Platform;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.scene.Cursor;
+import javafx.scene.control.Label;
+import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelBuffer;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.Window;
+import sharpkestrel.raster.Zoom;
+
+/** The picture well with panes A and B, pan, zoom, swipe, picking and the trial patch. */
+public final class PictureView extends Region {
+
+  /** What is under the cursor. */
+  public record Readout(String position, String pixelSize, float[] values, String zoom) {}
+
+  private final Workspace workspace;
+  private final ImageView image = new ImageView();
+  private final Compositor compositor = new Compositor();
+  private final HBox tagA = tag("A", "letter-a");
+  private final HBox tagB = tag("B", "letter-b");
+  private final Label badge = new Label();
+  private final ExecutorService preparing =
+      Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("kestrel-look").factory());
+  private final ReadOnlyStringWrapper zoomText = new ReadOnlyStringWrapper("");
+  private PixelBuffer<IntBuffer> buffer;
+  private volatile PaneLayer layerA;
+  private volatile PaneLayer layerB;
+  private volatile PaneLayer trial;
+  private Viewport view;
+  private boolean framePending;
+  private double swipe = 0.6;
+  private boolean swiping;
+  private boolean spaceHeld;
+  private boolean patchTool;
+  private boolean blinking;
+  private double pressX;
+  private double pressY;
+  private double lastX;
+  private double lastY;
+  private boolean dragged;
+  private double[] patch;
+  private Consumer<Readout> readout = r -> {};
+  private Consumer<Integer> picked = r -> {};
+  private Consumer<double[]> patchDrawn = p -> {};
+  private boolean complete;
+  private boolean outlinesShown = true;
+
+  public PictureView(Workspace workspace) {
+    this.workspace = workspace;
+    getStyleClass().add("well");
+    setId("picture");
+    badge.getStyleClass().add("preview-badge");
+    badge.setVisible(false);
+    getChildren().addAll(image, tagA, tagB, badge);
+    tagB.setVisible(false);
+    setFocusTraversable(true);
+    setOnScroll(
+        e -> {
+          if (view != null && e.getDeltaY() != 0) {
+            view = view.zoomed(Math.pow(1.0018, e.getDeltaY()), paneX(e.getX()), e.getY());
+            repaint();
+          }
+        });
+    setOnMousePressed(this::pressed);
+    setOnMouseDragged(this::dragged);
+    setOnMouseReleased(this::released);
+    setOnMouseMoved(this::moved);
+    workspace.paneAProperty().addListener((p, before, now) -> prepare(true));
+    workspace.paneBProperty().addListener((p, before, now) -> prepare(false));
+    workspace.lookProperty().addListener((p, before, now) -> relook());
+    workspace.compareProperty().addListener((p, before, now) -> repaint());
+    workspace
+        .selectedRowProperty()
+        .addListener(
+            (p, before, now) -> {
+              if (layerA != null && layerA.paint != null) {
+                layerA.paint = layerA.paint.withSelected(now);
+                repaint();
+              }
+            });
+  }
+
+  private static HBox tag(String letter, String style) {
+    Label which = new Label(letter);
+    which.getStyleClass().add(style);
+    HBox box = new HBox(which, new Label());
+    box.getStyleClass().add("pane-tag");
+    box.setMouseTransparent(true);
+    return box;
+  }
+
+  private static void name(HBox tag, Result result) {
+    ((Label) tag.getChildren().get(1)).setText(result == null ? "" : result.title());
+  }
+
+  public void onReadout(Consumer<Readout> listener) {
+    readout = listener;
+  }
+
+  public void onPicked(Consumer<Integer> listener) {
+    picked = listener;
+  }
+
+  /** Told of a trial patch drawn: left, top, right, bottom in world units. */
+  public void onPatchDrawn(Consumer<double[]> listener) {
+    patchDrawn = listener;
+  }
+
+  public ReadOnlyStringProperty zoomTextProperty() {
+    return zoomText.getReadOnlyProperty();
+  }
+
+  /** Whether every visible tile is drawn at its own level. */
+  public boolean isComplete() {
+    return complete && layerA != null;
+  }
+
+  private void prepare(boolean a) {
+    Result result = a ? workspace.paneAProperty().get() : workspace.paneBProperty().get();
+    if (result == null || result.backdrop() == null) {
+      if (!a) {
+        layerB = null;
+        repaint();
+      }
+      return;
+    }
+    Raster raster = result.backdrop();
+    Look look = workspace.lookProperty().get();
+    Window window = stretchWindow(raster, look);
+    preparing.execute(
+        () -> {
+          PaneLayer made;
+          try {
+            made = PaneLayer.of(result, raster, look, window, this::tileArrived);
+          } catch (RuntimeException failed) {
+            Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
+            return;
+          }
+          Platform.runLater(() -> take(made, a));
+        });
+  }
+
+  private Window stretchWindow(Raster raster, Look look) {
+    if (!look.fromView() || view == null) {
+      return raster.grid().window();
+    }
+    Affine map = view.toPixels(raster.grid(), raster == rasterA() ? layerA.rawScale : 1);
+    int left = (int) map.x(0, 0);
+    int top = (int) map.y(0, 0);
+    return new Window(
+            left,
+            top,
+            (int) Math.max(1, map.x(getWidth(), 0) - left),
+            (int) Math.max(1, map.y(0, getHeight()) - top))
+        .intersect(raster.grid().window());
+  }
+
+  private Raster rasterA() {
+    return layerA == null ? null : layerA.raster;
+  }
+
+  private void take(PaneLayer made, boolean a) {
+    if (made.result != (a ? workspace.paneAProperty().get() : workspace.paneBProperty().get())) {
+      return;
+    }
+    if (a) {
+      boolean other = layerA == null || placed(layerA) != placed(made);
+      if (layerA != null && (layerB == null || layerB.tiles != layerA.tiles)) {
+        layerA.tiles.close();
+      }
+      layerA = made;
+      name(tagA, made.result);
+      if (other || view == null) {
+        fit();
+      }
+      trial = null;
+    } else {
+      layerB = made;
+      name(tagB, made.result);
+    }
+    repaint();
+  }
+
+  private static boolean placed(PaneLayer layer) {
+    return layer.raster.grid().crs().isKnown();
+  }
+
+  private void relook() {
+    prepare(true);
+    prepare(false);
+  }
+
+  private void tileArrived() {
+    Platform.runLater(this::repaint);
+  }
+
+  /** Shows all of pane A. */
+  public void fit() {
+    if (layerA != null && getWidth() > 0) {
+      view = Viewport.fit(layerA.raster.grid(), layerA.rawScale, paneWidth(), getHeight());
+      repaint();
+    }
+  }
+
+  /** One screen pixel for one pixel of pane A, about the middle. */
+  public void oneToOne() {
+    if (view != null && layerA != null) {
+      double wanted = Viewport.worldToPixels(layerA.raster.grid(), layerA.rawScale).inverse().a();
+      view = view.zoomed(view.unitsPerPixel() / wanted, paneWidth() / 2, getHeight() / 2);
+      repaint();
+    }
+  }
+
+  private boolean sideBySide() {
+    return workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE && layerB != null;
+  }
+
+  private double paneWidth() {
+    return sideBySide() ? Math.floor(getWidth() / 2) : getWidth();
+  }
+
+  private double paneX(double x) {
+    return sideBySide() && x >= paneWidth() ? x - paneWidth() : x;
+  }
+
+  /** Draws objects of pane A another way, at once. */
+  public void paint(ObjectPaint paint) {
+    if (layerA != null) {
+      layerA.paint = paint.withSelected(workspace.selectedRowProperty().get());
+      repaint();
+    }
+  }
+
+  /** Shows a raster inside of the trial patch only; null for none. */
+  public void showTrial(Raster raster) {
+    if (raster == null || layerA == null) {
+      trial = null;
+      repaint();
+      return;
+    }
+    Look look = workspace.lookProperty().get();
+    preparing.execute(
+        () -> {
+          try {
+            PaneLayer made = PaneLayer.of(null, raster, look, raster.grid().window(), this::tileArrived);
+            Platform.runLater(
+                () -> {
+                  trial = made;
+                  repaint();
+                });
+          } catch (RuntimeException failed) {
+            Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
+          }
+        });
+  }
+
+  /** Sets a trial patch of a quarter of the view in its middle. */
+  public void patchHere() {
+    if (view == null) {
+      return;
+    }
+    double w = paneWidth() * view.unitsPerPixel();
+    double h = getHeight() * view.unitsPerPixel();
+    patch =
+        new double[] {
+          view.left() + 0.3 * w, view.top() + 0.3 * h, view.left() + 0.7 * w, view.top() + 0.75 * h
+        };
+    patchDrawn.accept(patch);
+    repaint();
+  }
+
+  public void clearPatch() {
+    patch = null;
+    trial = null;
+    repaint();
+  }
+
+  public void drawPatch() {
+    patchTool = true;
+    setCursor(Cursor.CROSSHAIR);
+  }
+
+  public void setSpaceHeld(boolean held) {
+    spaceHeld = held;
+  }
+
+  public void setBlinking(boolean now) {
+    blinking = now;
+    repaint();
+  }
+
+  public void toggleOutlines() {
+    outlinesShown = !outlinesShown;
+    repaint();
+  }
+
+  private void pressed(MouseEvent e) {
+    requestFocus();
+    pressX = lastX = e.getX();
+    pressY = lastY = e.getY();
+    dragged = false;
+    swiping =
+        workspace.compareProperty().get() == Workspace.Compare.SWIPE
+            && layerB != null
+            && !spaceHeld
+            && Math.abs(e.getX() - swipe * getWidth()) < 9;
+  }
+
+  private void dragged(MouseEvent e) {
+    dragged |= Math.hypot(e.getX() - pressX, e.getY() - pressY) > 4;
+    if (swiping) {
+      swipe = Math.max(0.02, Math.min(0.98, e.getX() / getWidth()));
+    } else if (patchTool && !spaceHeld && view != null) {
+      patch =
+          new double[] {
+            view.left() + Math.min(pressX, e.getX()) * view.unitsPerPixel(),
+            view.top() + Math.min(pressY, e.getY()) * view.unitsPerPixel(),
+            view.left() + Math.max(pressX, e.getX()) * view.unitsPerPixel(),
+            view.top() + Math.max(pressY, e.getY()) * view.unitsPerPixel()
+          };
+    } else if (view != null && dragged) {
+      view = view.panned(e.getX() - lastX, e.getY() - lastY);
+    }
+    lastX = e.getX();
+    lastY = e.getY();
+    repaint();
+  }
+
+  private void released(MouseEvent e) {
+    if (patchTool && dragged) {
+      patchTool = false;
+      setCursor(Cursor.DEFAULT);
+      patchDrawn.accept(patch);
+    } else if (!dragged && !swiping && e.getButton() == MouseButton.PRIMARY) {
+      picked.accept(rowAt(e.getX(), e.getY()));
+    }
+    swiping = false;
+  }
+
+  private int rowAt(double x, double y) {
+    PaneLayer layer = layerA;
+    if (layer == null || layer.paint == null || view == null) {
+      return -1;
+    }
+    Affine map = view.toPixels(layer.raster.grid(), layer.rawScale);
+    int[] label = new int[1];
+    int col = (int) Math.floor(map.x(paneX(x), y));
+    int row = (int) Math.floor(map.y(paneX(x), y));
+    layer.labels.labels().read(new Window(col, row, 1, 1), label);
+    return layer.paint.rowOf()[label[0]];
+  }
+
+  /** Brings an object's place into view without changing the zoom. */
+  public void centreOn(double pixelX, double pixelY) {
+    if (layerA == null || view == null) {
+      return;
+    }
+    Affine toWorld = Viewport.worldToPixels(layerA.raster.grid(), layerA.rawScale).inverse();
+    double scale = view.unitsPerPixel();
+    view =
+        new Viewport(
+            toWorld.x(pixelX, pixelY) - paneWidth() / 2 * scale,
+            toWorld.y(pixelX, pixelY) - getHeight() / 2 * scale,
+            scale);
+    repaint();
+  }
+
+  private void moved(MouseEvent e) {
+    boolean onSwipe =
+        workspace.compareProperty().get() == Workspace.Compare.SWIPE
+            && layerB != null
+            && Math.abs(e.getX() - swipe * getWidth()) < 9;
+    setCursor(onSwipe ? Cursor.H_RESIZE : patchTool ? Cursor.CROSSHAIR : Cursor.DEFAULT);
+    PaneLayer layer = layerA;
+    if (layer == null || view == null) {
+      return;
+    }
+    Viewport at = view;
+    double x = paneX(e.getX());
+    double y = e.getY();
+    preparing.execute(() -> report(layer, at, x, y));
+  }
+
+  private void report(PaneLayer layer, Viewport at, double x, double y) {
+    Affine map = at.toPixels(layer.raster.grid(), layer.rawScale);
+    double col = map.x(x, y);
+    double row = map.y(x, y);
+    Grid grid = layer.raster.grid();
+    float[][] values = new float[layer.raster.bands().size()][1];
+    int level = Compositor.levelFor(map.a(), layer.raster.levels());
+    try {
+      layer.raster.read(
+          level,
+          new Window((int) Math.floor(col) >> level, (int) Math.floor(row) >> level, 1, 1),
+          values,
+          Request.BACKGROUND);
+    } catch (RuntimeException nothingThere) {
+      return;
+    }
+    float[] flat = new float[values.length];
+    for (int b = 0; b < flat.length; b++) {
+      flat[b] = values[b][0];
+    }
+    String position =
+        grid.crs().isKnown()
+            ? "E " + grouped(grid.affine().x(col, row)) + "  N " + grouped(grid.affine().y(col, row))
+            : "col " + grouped(col) + "  row " + grouped(row);
+    String size = String.format(java.util.Locale.ROOT, "%.2f m", layer.rawScale * grid.pixelSize());
+    Platform.runLater(() -> readout.accept(new Readout(position, size, flat, zoomText.get())));
+  }
+
+  private static String grouped(double value) {
+    return String.format(java.util.Locale.ROOT, "%,.1f", value).replace(',', '\u2009');
+  }
+
+  /** Asks for a frame; many asks before the next pulse make one frame. */
+  public void repaint() {
+    if (!framePending) {
+      framePending = true;
+      Platform.runLater(
+          () -> {
+            framePending = false;
+            drawFrame();
+          });
+    }
+  }
+
+  @Override
+  protected void layoutChildren() {
+    int w = (int) getWidth();
+    int h = (int) getHeight();
+    if (w > 0 && h > 0 && (buffer == null || buffer.getWidth() != w || buffer.getHeight() != h)) {
+      buffer =
+          new PixelBuffer<>(w, h, IntBuffer.allocate(w * h), PixelFormat.getIntArgbPreInstance());
+      image.setImage(new WritableImage(buffer));
+      if (view == null) {
+        fit();
+      }
+      repaint();
+    }
+    tagA.autosize();
+    tagA.relocate(10, 10);
+    tagB.autosize();
+    tagB.relocate(w - tagB.getWidth() - 10, 10);
+    badge.autosize();
+    badge.relocate(10, h - badge.getHeight() - 10);
+  }
+
+  private void drawFrame() {
+    if (buffer == null) {
+      return;
+    }
+    int w = buffer.getWidth();
+    int h = buffer.getHeight();
+    compositor.begin(w, h);
+    PaneLayer a = layerA;
+    PaneLayer b = layerB;
+    complete = true;
+    if (a != null && view != null) {
+      Workspace.Compare mode = workspace.compareProperty().get();
+      boolean two = b != null && placed(a) == placed(b);
+      int split = (int) (swipe * w);
+      if (blinking && two) {
+        drawPane(b, view, 0, w);
+      } else if (mode == Workspace.Compare.SWIPE && two) {
+        drawPane(a, view, 0, split);
+        drawPane(b, view, split, w);
+        compositor.drawLine(split);
+      } else if (mode == Workspace.Compare.SIDE_BY_SIDE && b != null) {
+        int half = w / 2;
+        drawPane(a, view, 0, half);
+        Viewport right =
+            two
+                ? new Viewport(view.left() - half * view.unitsPerPixel(), view.top(), view.unitsPerPixel())
+                : Viewport.fit(b.raster.grid(), b.rawScale, half, h).panned(half, 0);
+        drawPane(b, right, half, w);
+        compositor.drawLine(half);
+      } else {
+        drawPane(a, view, 0, w);
+      }
+      drawPatch(w, h);
+      tagB.setVisible(mode != Workspace.Compare.ONE && b != null || blinking && two);
+      showZoom(a);
+    }
+    System.arraycopy(compositor.pixels(), 0, buffer.getBuffer().array(), 0, w * h);
+    buffer.updateBuffer(all -> null);
+  }
+
+  private void drawPane(PaneLayer layer, Viewport at, int from, int to) {
+    int h = buffer.getHeight();
+    Affine map = at.toPixels(layer.raster.grid(), layer.rawScale);
+    complete &= compositor.drawRaster(layer.tiles, map, from, 0, to, h);
+    if (!outlinesShown) {
+      return;
+    }
+    if (layer.labels != null && layer.paint != null) {
+      compositor.drawObjects(layer.labels, layer.paint, map, from, 0, to, h);
+    }
+    if (!layer.outlines.isEmpty()) {
+      double s = 1 / at.unitsPerPixel();
+      Affine worldToScreen = new Affine(s, 0, -at.left() * s, 0, s, -at.top() * s);
+      compositor.drawOutlines(layer.outlines, worldToScreen, 0xfffff4e6, from, 0, to, h);
+    }
+  }
+
+  private void drawPatch(int w, int h) {
+    if (patch == null) {
+      return;
+    }
+    double s = view.unitsPerPixel();
+    int left = (int) ((patch[0] - view.left()) / s);
+    int top = (int) ((patch[1] - view.top()) / s);
+    int right = (int) ((patch[2] - view.left()) / s);
+    int bottom = (int) ((patch[3] - view.top()) / s);
+    PaneLayer tried = trial;
+    if (tried != null && layerA != null && placed(tried) == placed(layerA)) {
+      Affine map = view.toPixels(tried.raster.grid(), tried.rawScale);
+      complete &= compositor.drawRaster(tried.tiles, map, left, top, Math.min(w, right), Math.min(h, bottom));
+    }
+    compositor.drawFrame(left, top, right, bottom);
+  }
+
+  private void showZoom(PaneLayer a) {
+    double ratio = view.toPixels(a.raster.grid(), a.rawScale).a();
+    zoomText.set(
+        ratio >= 1
+            ? "1:" + (ratio < 9.95 && Math.abs(ratio - Math.rint(ratio)) > 0.05
+                ? String.format(java.util.Locale.ROOT, "%.1f", ratio)
+                : Long.toString(Math.round(ratio)))
+            : String.format(java.util.Locale.ROOT, "%.1f:1", 1 / ratio));
+    int level = Compositor.levelFor(ratio, a.raster.levels());
+    boolean preview = a.raster.zoom() == Zoom.FULL_RESOLUTION && level > 0;
+    badge.setVisible(preview);
+    badge.setText("preview 1:" + (1 << level));
+  }
+}
