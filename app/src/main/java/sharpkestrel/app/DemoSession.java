@@ -29,7 +29,7 @@ final class DemoSession {
             failure -> workspace.messageProperty().set(failure.getMessage()));
   }
 
-  private static void gather(Workspace workspace, Survey survey) {
+  static void gather(Workspace workspace, Survey survey) {
     workspace.suggestedFiles().put("ortho:heights", survey.heights().toString());
     workspace.suggestedFiles().put("compare:truth", survey.roofsInOrtho().toString());
     assemble(workspace, survey.item(), "pan", "Panchromatic, raw");

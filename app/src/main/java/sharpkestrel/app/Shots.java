@@ -96,9 +96,9 @@ final class Shots {
         Map.of("objects", "measure"),
         Map.of(
             "tests",
-            "brightness >= 0.19 AND ndvi <= 0.13 AND blue_red >= 0.935 AND rectangularity >= 0.5 AND compactness >= 0.27"
-                + " AND texture_contrast <= 22 AND area BETWEEN 8 AND 600"));
-    run("outline", "Roof outlines", Map.of("objects", "winnow"), Map.of("least-area", "18"));
+            "brightness >= 0.19 AND ndvi <= 0.12 AND blue_red >= 0.94 AND ndwi >= -0.1 AND rectangularity"
+                + " >= 0.45 AND compactness >= 0.28 AND texture_contrast <= 20 AND red_spread <= 0.056 AND near_infrared_spread <= 0.092 AND area BETWEEN 10 AND 400"));
+    run("outline", "Roof outlines", Map.of("objects", "winnow"), Map.of("least-area", "20", "least-rectangularity", "0.66"));
     step(
         this::idle,
         () ->

@@ -68,7 +68,7 @@ final class SingleFeature {
     }
     OutlineSet outlines =
         new OutlineObjects(
-                objects.select(rows), OutlineObjects.Form.SQUARED, 0.6, true, 20, 10)
+                objects.select(rows), OutlineObjects.Form.SQUARED, 0.6, true, 20, 0.6, 10)
             .run(Job.of(job.threads(), 512));
     Scores scores =
         new Compare(

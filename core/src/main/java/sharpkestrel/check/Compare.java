@@ -116,8 +116,11 @@ public record Compare(
             .filter(f -> !foundTaken[f] && !onExcused[f])
             .boxed()
             .toList();
-    List<Integer> missed =
-        IntStream.range(0, truth.count()).filter(t -> counts[t] && !truthTaken[t]).boxed().toList();
+    List<Geometry> missed =
+        IntStream.range(0, truth.count())
+            .filter(t -> counts[t] && !truthTaken[t])
+            .mapToObj(truth.outlines()::get)
+            .toList();
     return new Scores(
         matched + wrong.size(),
         matched + missed.size(),

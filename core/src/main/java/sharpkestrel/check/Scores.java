@@ -3,6 +3,7 @@ package sharpkestrel.check;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import java.util.Locale;
+import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.io.Json;
 
 /**
@@ -13,7 +14,7 @@ import sharpkestrel.io.Json;
  * @param matched pairs that overlap enough
  * @param meanIou of the matched pairs; NaN where there are none
  * @param areaError mean of (found - true) / true area of the matched pairs
- * @param missed places of the true outlines without a match
+ * @param missedOutlines the true outlines without a match
  * @param wrong places of the found outlines without a match
  */
 public record Scores(
@@ -23,7 +24,7 @@ public record Scores(
     double meanIou,
     double areaError,
     double leastIou,
-    List<Integer> missed,
+    List<Geometry> missedOutlines,
     List<Integer> wrong) {
 
   public double precision() {

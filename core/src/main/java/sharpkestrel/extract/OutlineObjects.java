@@ -57,6 +57,15 @@ public record OutlineObjects(
             initial = "0")
         double leastArea,
     @Setting(
+            label = "Least rectangularity",
+            does =
+                "Outlines whose exact border fills less of its smallest rectangle than this are left out: roofs fill"
+                    + " most of it, rocks and surf do not.",
+            min = 0,
+            max = 1,
+            initial = "0")
+        double leastRectangularity,
+    @Setting(
             label = "Largest hole",
             does = "Holes up to this area are filled.",
             unit = "m²",
@@ -110,7 +119,8 @@ public record OutlineObjects(
       }
       for (int k = 0; k < traced.getNumGeometries(); k++) {
         Polygon exact = withoutSmallHoles((Polygon) traced.getGeometryN(k), pixel);
-        if (exact.getArea() * pixel * pixel < leastArea) {
+        double filled = exact.getArea() / (box(exact).length() * box(exact).width());
+        if (exact.getArea() * pixel * pixel < leastArea || filled < leastRectangularity) {
           continue;
         }
         Squarer.Result result = shaped(exact, pixel);
@@ -122,6 +132,7 @@ public record OutlineObjects(
               result.outline().getArea() * pixel * pixel,
               box.length() * pixel,
               box.width() * pixel,
+              filled,
               sumOfScores / area,
               members
             });
@@ -146,6 +157,7 @@ public record OutlineObjects(
       {"area", "Area", "m²"},
       {"length", "Length", "m"},
       {"width", "Width", "m"},
+      {"rectangularity", "Rectangularity", ""},
       {"score", "Score", ""},
       {"objects", "Objects", ""}
     };

@@ -9,7 +9,7 @@ import java.nio.file.Path;
  */
 public record Survey(Path folder) {
 
-  static final int VERSION = 2;
+  static final int VERSION = 3;
 
   public static Survey in(Path parent, long seed, int size) {
     return new Survey(parent.resolve("fenwrack-sound-" + seed + "-" + size + "-v" + VERSION));

@@ -96,7 +96,7 @@ public final class World {
 
   private void settle(Random random) {
     List<double[]> roads = new ArrayList<>();
-    int wanted = Math.max(2, size / 700);
+    int wanted = Math.max(3, size / 400);
     for (int attempt = 0; attempt < 60 && roads.size() < wanted; attempt++) {
       double[] road = road(random);
       if (road.length >= 16) {
@@ -107,7 +107,7 @@ public final class World {
     for (double[] road : roads) {
       settleAlong(road, random);
     }
-    int farms = (int) (half * half / 6000);
+    int farms = (int) (half * half / 2500);
     for (int i = 0; i < farms; i++) {
       croft(position(random), position(random), random.nextDouble() * 180, random);
     }
@@ -156,13 +156,13 @@ public final class World {
   }
 
   private void settleAlong(double[] road, Random random) {
-    boolean hamlet = random.nextBoolean();
+    boolean hamlet = random.nextDouble() < 0.7;
     for (int k = 0; k + 3 < road.length; k += 2) {
       if (random.nextDouble() < 0.04) {
         hamlet = !hamlet;
       }
       double along = Math.toDegrees(Math.atan2(road[k + 3] - road[k + 1], road[k + 2] - road[k]));
-      double chance = hamlet ? 0.55 : 0.10;
+      double chance = hamlet ? 0.7 : 0.18;
       for (int side = -1; side <= 1; side += 2) {
         if (random.nextDouble() < chance) {
           double off = 11 + 22 * random.nextDouble();

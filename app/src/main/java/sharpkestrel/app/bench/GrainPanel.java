@@ -25,7 +25,7 @@ public final class GrainPanel extends VBox {
   private final TextField number = new TextField();
   private final Label count = new Label();
   private final Label note = new Label("Slide until the outlines follow the things you are after.");
-  private final Button keep = new Button("Keep this grain");
+  private final Button keep = new Button("Keep");
   private Cut shown;
   private boolean setting;
 
@@ -42,11 +42,15 @@ public final class GrainPanel extends VBox {
     slider.setId("grain");
     slider.setBlockIncrement(0.02);
     number.setId("grain-number");
-    number.setPrefWidth(80);
+    number.setPrefWidth(64);
+    number.setMinWidth(64);
+    keep.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+    Label unit = new Label("m²");
+    unit.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
     keep.setId("keep-grain");
     keep.getStyleClass().add("primary");
     HBox.setHgrow(slider, Priority.ALWAYS);
-    HBox row = new HBox(10, slider, number, new Label("m²"), keep);
+    HBox row = new HBox(8, slider, number, unit, keep);
     row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
     getChildren().addAll(title, row, count, note);
     slider.valueProperty().addListener((p, before, now) -> slide(grainAt(now.doubleValue())));

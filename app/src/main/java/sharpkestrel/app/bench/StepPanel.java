@@ -66,7 +66,10 @@ public final class StepPanel extends HBox {
     ScrollPane scroll = new ScrollPane(fields);
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-    VBox card = new VBox(6, scroll);
+    Label does = new Label(step.does());
+    does.getStyleClass().add("soft");
+    does.setWrapText(true);
+    VBox card = new VBox(8, does, scroll);
     card.getStyleClass().add("card");
     HBox.setHgrow(card, Priority.ALWAYS);
     getChildren().addAll(card, actions());
@@ -154,15 +157,24 @@ public final class StepPanel extends HBox {
 
   /** What a step most likely wants: a panchromatic scene where the input is named so, else what pane A shows. */
   private Choice preferred(StepSpec.Input input, List<Choice> choices) {
+    boolean wantsPan = input.name().equals("pan");
+    Choice best = null;
+    double bestSize = 0;
     for (Choice choice : choices) {
-      if (choice.result() != null && choice.result().value() instanceof Raster raster) {
-        boolean pan = raster.bands().size() == 1;
-        if (input.name().equals("pan") == pan
-            && (input.name().equals("pan") || input.name().equals("multispectral"))
-            && raster.grid().crs().isKnown()) {
-          return choice;
+      if ((wantsPan || input.name().equals("multispectral"))
+          && choice.result() != null
+          && choice.result().value() instanceof Raster raster
+          && raster.grid().crs().isKnown()
+          && wantsPan == (raster.bands().size() == 1)) {
+        double size = wantsPan ? 1 / raster.grid().pixelSize() : raster.grid().pixelSize();
+        if (size > bestSize) {
+          bestSize = size;
+          best = choice;
         }
       }
+    }
+    if (best != null) {
+      return best;
     }
     Result shown = workspace.paneAProperty().get();
     return choices.stream().filter(c -> c.result() == shown && shown != null).findFirst().orElse(choices.get(0));

@@ -197,7 +197,7 @@ public final class WinnowPanel extends VBox {
   private final class Card extends VBox {
     private final int place;
     private final String feature;
-    private final HistogramBox histogram = new HistogramBox(196, 84);
+    private final HistogramBox histogram = new HistogramBox(196, 74);
     private final TextField low = new TextField();
     private final TextField high = new TextField();
     private final Label flow = new Label();
@@ -229,8 +229,8 @@ public final class WinnowPanel extends VBox {
           });
       HBox head = new HBox(6, title, unit, gap, drop);
       head.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-      from = model.quantile(feature, 0.005);
-      to = model.quantile(feature, 0.995);
+      from = model.quantile(feature, 0.01);
+      to = model.quantile(feature, 0.98);
       for (TextField field : List.of(low, high)) {
         field.setPrefWidth(84);
         field.setOnAction(e -> typed());

@@ -99,6 +99,8 @@ public final class TopBar extends HBox {
   private static HBox compare(Workspace workspace) {
     HBox box = new HBox();
     box.getStyleClass().add("segmented");
+    box.setAlignment(javafx.geometry.Pos.CENTER);
+    box.setMaxHeight(Region.USE_PREF_SIZE);
     ToggleGroup group = new ToggleGroup();
     Map<Workspace.Compare, String> names =
         new java.util.EnumMap<>(

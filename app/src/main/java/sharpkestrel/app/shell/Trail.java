@@ -90,6 +90,7 @@ public final class Trail extends ScrollPane {
   private Node resultRow(Result result) {
     StackPane frame = new StackPane();
     frame.setMinSize(Thumbnails.WIDTH, Thumbnails.HEIGHT);
+    frame.setMaxSize(Thumbnails.WIDTH, Thumbnails.HEIGHT);
     frame.setStyle("-fx-background-color: -k-well; -fx-background-radius: 3;");
     ImageView picture = new ImageView(pictures.get(result));
     frame.getChildren().add(picture);

@@ -6,6 +6,7 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.check.Scores;
 import sharpkestrel.extract.OutlineSet;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.objects.ObjectSet;
@@ -16,12 +17,20 @@ import sharpkestrel.segment.Cut;
 /** All that a pane shows: a picture, objects over it, outlines over those. Made off the interface thread. */
 final class PaneLayer {
 
+  static final int LIGHT = 0xfffff4e6;
+  private static final int AGREED = 0xff9bd06a;
+  private static final int WRONG = 0xffe8b04a;
+  private static final int MISSED = 0xffff6b6b;
+
+  /** Outlines of one colour. */
+  record Drawn(List<Geometry> outlines, int colour) {}
+
   final Result result;
   final Raster raster;
   final double rawScale;
   final ImageTiles tiles;
   final LabelTiles labels;
-  final List<Geometry> outlines;
+  final List<Drawn> outlines;
   volatile ObjectPaint paint;
 
   private PaneLayer(
@@ -31,7 +40,7 @@ final class PaneLayer {
       ImageTiles tiles,
       LabelTiles labels,
       ObjectPaint paint,
-      List<Geometry> outlines) {
+      List<Drawn> outlines) {
     this.result = result;
     this.raster = raster;
     this.rawScale = rawScale;
@@ -51,7 +60,7 @@ final class PaneLayer {
     double rawScale = raster.grid().crs().isKnown() ? 1 : GroundSize.of(raster).mean();
     LabelTiles labels = null;
     ObjectPaint paint = null;
-    List<Geometry> outlines = new ArrayList<>();
+    List<Drawn> outlines = new ArrayList<>();
     if (result != null) {
       switch (result.value()) {
         case Cut cut -> {
@@ -62,16 +71,39 @@ final class PaneLayer {
           labels = new LabelTiles(set.labels());
           paint = ObjectPaint.outlines(set.rowOf(), set.count());
         }
-        case OutlineSet set -> {
-          AffineTransformation down =
-              raster.grid().crs().isKnown()
-                  ? AffineTransformation.scaleInstance(1, -1)
-                  : AffineTransformation.scaleInstance(rawScale, rawScale);
-          set.outlines().forEach(g -> outlines.add(down.transform(g)));
-        }
+        case OutlineSet set ->
+            outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));
+        case Scores scores -> addAgreement(result, scores, raster, rawScale, outlines);
         default -> {}
       }
     }
     return new PaneLayer(result, raster, rawScale, tiles, labels, paint, outlines);
+  }
+
+  /** Found outlines that agree green, wrong ones ochre, missed true ones red. */
+  private static void addAgreement(
+      Result result, Scores scores, Raster raster, double rawScale, List<Drawn> outlines) {
+    if (!(result.inputs().get("outlines").value() instanceof OutlineSet found)) {
+      return;
+    }
+    List<Geometry> agreed = new ArrayList<>();
+    for (int i = 0; i < found.count(); i++) {
+      if (!scores.wrong().contains(i)) {
+        agreed.add(found.outlines().get(i));
+      }
+    }
+    List<Geometry> wrong = scores.wrong().stream().map(found.outlines()::get).toList();
+    outlines.add(new Drawn(turned(agreed, raster, rawScale), AGREED));
+    outlines.add(new Drawn(turned(wrong, raster, rawScale), WRONG));
+    outlines.add(new Drawn(turned(scores.missedOutlines(), raster, rawScale), MISSED));
+  }
+
+  /** In world units, downwards. */
+  private static List<Geometry> turned(List<Geometry> outlines, Raster raster, double rawScale) {
+    AffineTransformation down =
+        raster.grid().crs().isKnown()
+            ? AffineTransformation.scaleInstance(1, -1)
+            : AffineTransformation.scaleInstance(rawScale, rawScale);
+    return outlines.stream().map(down::transform).toList();
   }
 }

@@ -519,7 +519,9 @@ public final class PictureView extends Region {
     if (!layer.outlines.isEmpty()) {
       double s = 1 / at.unitsPerPixel();
       Affine worldToScreen = new Affine(s, 0, -at.left() * s, 0, s, -at.top() * s);
-      compositor.drawOutlines(layer.outlines, worldToScreen, 0xfffff4e6, from, 0, to, h);
+      for (PaneLayer.Drawn drawn : layer.outlines) {
+        compositor.drawOutlines(drawn.outlines(), worldToScreen, drawn.colour(), from, 0, to, h);
+      }
     }
   }
 

@@ -1,0 +1,89 @@
+package sharpkestrel.flow;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import sharpkestrel.extract.RangeTest;
+import sharpkestrel.raster.RasterException;
+
+class FlowTest {
+
+  @TempDir Path folder;
+
+  @Test
+  void theReferencePageIsTrue() throws IOException {
+    assertThat(Files.readString(Path.of("../docs/steps.md"))).isEqualTo(StepReference.markdown());
+  }
+
+  @Test
+  void everySettingSaysWhatItIs() {
+    for (StepSpec step : StepCatalogue.all()) {
+      assertThat(step.does()).as(step.id()).isNotBlank();
+      assertThat(step.options()).allSatisfy(o -> assertThat(o.does()).isNotBlank());
+      assertThat(step.inputs()).allSatisfy(i -> assertThat(i.does()).isNotBlank());
+    }
+  }
+
+  @Test
+  void aSettingOutOfRangeIsNamedWithItsRange() {
+    StepSpec segment = StepCatalogue.get("segment");
+
+    assertThatThrownBy(
+            () -> segment.make(Map.of("scene", FlowTest.scene()), Map.of("grain", "-3")))
+        .isInstanceOf(RasterException.class)
+        .hasMessageContaining("--grain")
+        .hasMessageContaining("0.01 to");
+  }
+
+  private static sharpkestrel.raster.Raster scene() {
+    return new sharpkestrel.raster.MemoryRaster(
+        sharpkestrel.raster.Grid.ofPixels(2, 2),
+        java.util.List.of(
+            sharpkestrel.raster.Band.of(
+                sharpkestrel.raster.BandRole.PAN, sharpkestrel.raster.SampleType.UINT8)),
+        sharpkestrel.raster.Attachments.NONE,
+        new float[1][4]);
+  }
+
+  @Test
+  void anUnknownSettingBringsThoseThereAre() {
+    assertThatThrownBy(
+            () -> StepCatalogue.get("index").make(Map.of("scene", scene()), Map.of("frist", "red")))
+        .hasMessageContaining("'frist'")
+        .hasMessageContaining("first, second");
+  }
+
+  @Test
+  void theShippedSheetReadsBackAsItself() throws IOException {
+    RunSheet sheet = RunSheet.read(Path.of("../docs/examples/metal-roofs.json"));
+    Path copy = folder.resolve("copy.json");
+    Files.writeString(copy, sheet.toJson().toString());
+
+    assertThat(RunSheet.read(copy)).isEqualTo(sheet);
+  }
+
+  @Test
+  void aSheetThatRefersAheadIsRefusedWithTheStepsNumber() throws IOException {
+    Path bad = folder.resolve("bad.json");
+    Files.writeString(bad, "{\"steps\":[{\"step\":\"calibrate\",\"scene\":\"@later\"}]}");
+
+    assertThatThrownBy(() -> RunSheet.read(bad))
+        .hasMessageContaining("step 1")
+        .hasMessageContaining("@later");
+  }
+
+  @Test
+  void testsReadBackAsTheSameText() {
+    var tests = RangeTest.parse("area BETWEEN 25 AND 900 AND ndvi <= 0.2 AND 3 < elongation");
+
+    assertThat(RangeTest.parse(RangeTest.toText(tests))).isEqualTo(tests);
+    assertThat(tests.get(2).passes(3)).isFalse();
+    assertThat(tests.get(2).passes(3.0001)).isTrue();
+  }
+}

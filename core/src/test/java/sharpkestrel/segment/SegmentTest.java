@@ -1,0 +1,303 @@
+package sharpkestrel.segment;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.LabelRaster;
+import sharpkestrel.raster.MemoryRaster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.SampleType;
+
+class SegmentTest {
+
+  /** Patches of colour with noise; a strip of no-data. */
+  private static MemoryRaster patches(int width, int height, long seed) {
+    Random random = new Random(seed);
+    float[][] planes = new float[2][width * height];
+    for (int y = 0; y < height; y++) {
+      for (int x = 0; x < width; x++) {
+        int i = y * width + x;
+        double patch = 60 + 40 * ((x / 37 + 2 * (y / 29)) % 5);
+        planes[0][i] = (float) (patch * (1 + 0.05 * random.nextGaussian()));
+        planes[1][i] = (float) ((300 - patch) * (1 + 0.05 * random.nextGaussian()));
+        if (x > width * 0.7 && x < width * 0.72) {
+          planes[0][i] = Float.NaN;
+        }
+      }
+    }
+    Grid grid =
+        new Grid(width, height, Affine.northUp(512_000, 6_702_000, 0.5), CrsName.epsg(32630));
+    return new MemoryRaster(
+        grid,
+        List.of(
+            Band.of(BandRole.RED, SampleType.FLOAT32), Band.of(BandRole.GREEN, SampleType.FLOAT32)),
+        Attachments.NONE,
+        planes);
+  }
+
+  private static Cut segment(MemoryRaster scene, double grain, Job job) {
+    return new Segment(scene, grain, 25, 0.1, List.of(), Double.NaN).run(job);
+  }
+
+  private static int[] labels(LabelRaster raster) {
+    int[] all = new int[raster.grid().window().area()];
+    raster.read(raster.grid().window(), all);
+    return all;
+  }
+
+  @Test
+  void finerObjectsNestInCoarserOnesAndHeightsNeverFall() {
+    Cut cut = segment(patches(300, 240, 1), 50, Job.QUIET);
+    MergeTree tree = cut.tree();
+
+    for (int i = 1; i < tree.merges(); i++) {
+      assertThat(tree.heightOfMerge(i)).isGreaterThanOrEqualTo(tree.heightOfMerge(i - 1));
+    }
+    Cut fine = cut.withGrain(12);
+    Cut coarse = cut.withGrain(200);
+    Map<Integer, Integer> parentOf = new HashMap<>();
+    for (int leaf = 1; leaf <= tree.leaves(); leaf++) {
+      Integer before = parentOf.put(fine.objectOf()[leaf], coarse.objectOf()[leaf]);
+      assertThat(before == null || before == coarse.objectOf()[leaf]).isTrue();
+    }
+    assertThat(fine.objects()).isGreaterThan(coarse.objects());
+  }
+
+  @Test
+  void aGrainIsTheLowestCutWithAtMostItsCount() {
+    Cut cut = segment(patches(300, 240, 2), 50, Job.QUIET);
+    double area = cut.tree().validPixels() * 0.25;
+
+    for (double grain : new double[] {8, 20, 75, 300, 2000}) {
+      Cut at = cut.withGrain(grain);
+      assertThat((long) at.objects()).isLessThanOrEqualTo((long) (area / grain));
+      int merges = cut.tree().mergesUpTo(at.height());
+      float height = cut.tree().heightOfMerge(merges - 1);
+      int lower = merges - 1;
+      while (lower > 0 && cut.tree().heightOfMerge(lower - 1) == height) {
+        lower--;
+      }
+      assertThat((long) cut.tree().leaves() - lower).isGreaterThan((long) (area / grain));
+    }
+  }
+
+  @Test
+  void theSameObjectHasTheSameNumberInEveryCut() {
+    Cut cut = segment(patches(200, 200, 3), 50, Job.QUIET);
+    Cut other = cut.withGrain(80);
+    Map<Integer, Set<Integer>> one = members(cut);
+    Map<Integer, Set<Integer>> two = members(other);
+
+    for (var entry : one.entrySet()) {
+      if (two.containsKey(entry.getKey())) {
+        assertThat(two.get(entry.getKey())).isEqualTo(entry.getValue());
+      }
+    }
+  }
+
+  private static Map<Integer, Set<Integer>> members(Cut cut) {
+    Map<Integer, Set<Integer>> members = new HashMap<>();
+    for (int leaf = 1; leaf <= cut.tree().leaves(); leaf++) {
+      members.computeIfAbsent(cut.ids()[cut.objectOf()[leaf]], k -> new HashSet<>()).add(leaf);
+    }
+    return members;
+  }
+
+  @Test
+  void threadsDoNotShowInTreeOrLabels() {
+    MemoryRaster scene = patches(1100, 1060, 4);
+
+    Cut one = segment(scene, 40, Job.of(1, 512));
+    Cut two = segment(scene, 40, Job.of(2, 256));
+
+    assertThat(labels(two.superpixels())).isEqualTo(labels(one.superpixels()));
+    assertThat(two.objectOf()).isEqualTo(one.objectOf());
+    assertThat(two.height()).isEqualTo(one.height());
+  }
+
+  @Test
+  void blocksLeaveNoLines() {
+    MemoryRaster scene = patches(1300, 400, 5);
+    Cut cut = segment(scene, 40, Job.QUIET);
+    int[] labels = labels(cut.superpixels());
+    double[] share = new double[1300];
+    for (int x = 1; x < 1300; x++) {
+      for (int y = 0; y < 400; y++) {
+        share[x] += labels[y * 1300 + x] != labels[y * 1300 + x - 1] ? 1.0 / 400 : 0;
+      }
+    }
+    // The block line lies between columns 1023 and 1024; seeds repeat every 5 columns.
+    double elsewhere = 0;
+    for (int x = 990; x < 1060; x++) {
+      elsewhere += x == 1024 ? 0 : share[x] / 69;
+    }
+
+    assertThat(share[1024]).isLessThan(1.5 * elsewhere);
+  }
+
+  @Test
+  void superpixelsAreConnectedAndLargeEnoughOnAverage() {
+    Cut cut = segment(patches(600, 500, 6), 40, Job.QUIET);
+
+    assertThat((double) cut.tree().validPixels() / cut.tree().leaves()).isGreaterThan(20);
+    assertThat(components(labels(cut.superpixels()), 600, 500)).isEqualTo(cut.tree().leaves());
+  }
+
+  private static int components(int[] labels, int width, int height) {
+    boolean[] seen = new boolean[labels.length];
+    int count = 0;
+    int[] stack = new int[labels.length];
+    for (int start = 0; start < labels.length; start++) {
+      if (seen[start] || labels[start] == 0) {
+        continue;
+      }
+      count++;
+      int top = 0;
+      stack[top++] = start;
+      seen[start] = true;
+      while (top > 0) {
+        int i = stack[--top];
+        int x = i % width;
+        int[] next = {
+          x > 0 ? i - 1 : i, x + 1 < width ? i + 1 : i, i >= width ? i - width : i, i / width + 1 < height ? i + width : i
+        };
+        for (int j : next) {
+          if (!seen[j] && labels[j] == labels[i]) {
+            seen[j] = true;
+            stack[top++] = j;
+          }
+        }
+      }
+    }
+    return count;
+  }
+
+  @ParameterizedTest
+  @ValueSource(longs = {11, 12, 13})
+  void mergesAreThoseOfAPlainSearchForTheCheapestPair(long seed) {
+    MemoryRaster scene = patches(60, 50, seed);
+    FeatureSpace space = FeatureSpace.of(scene, Map.of(), Job.QUIET);
+    ScratchLabels labels = new ScratchLabels(scene.grid());
+    int regions = Superpixels.make(space, 5, 0.1, labels, Job.QUIET);
+    RegionGraph graph = RegionGraph.of(space, labels, regions, Job.QUIET);
+    List<Double> expected = plainHeights(RegionGraph.of(space, labels, regions, Job.QUIET));
+
+    MergeTree tree = new TreeBuilder(graph).build(Job.QUIET);
+
+    assertThat(tree.merges()).isEqualTo(expected.size());
+    for (int i = 0; i < expected.size(); i++) {
+      assertThat((double) tree.heightOfMerge(i))
+          .isCloseTo(expected.get(i), within(1e-3 * (1 + expected.get(i))));
+    }
+  }
+
+  /** Full search over all pairs at every merge. */
+  private static List<Double> plainHeights(RegionGraph graph) {
+    int n = graph.regions;
+    int d = graph.dimensions;
+    double[] size = new double[n];
+    double[][] mean = new double[n][d];
+    Map<Long, Double> border = new HashMap<>();
+    for (int i = 0; i < n; i++) {
+      size[i] = graph.counts[i];
+      for (int k = 0; k < d; k++) {
+        mean[i][k] = graph.sums[i * d + k] / size[i];
+      }
+    }
+    for (int e = 0; e < graph.edges; e++) {
+      border.put((long) graph.from[e] << 32 | graph.to[e], (double) graph.lengths[e]);
+    }
+    List<Double> heights = new ArrayList<>();
+    double height = 0;
+    while (!border.isEmpty()) {
+      long best = -1;
+      double least = Double.POSITIVE_INFINITY;
+      for (var entry : border.entrySet()) {
+        int a = (int) (entry.getKey() >>> 32);
+        int b = (int) (long) entry.getKey();
+        double distance = 0;
+        for (int k = 0; k < d; k++) {
+          distance += (mean[a][k] - mean[b][k]) * (mean[a][k] - mean[b][k]);
+        }
+        double cost = size[a] * size[b] / (size[a] + size[b]) * distance / entry.getValue();
+        if (cost < least) {
+          least = cost;
+          best = entry.getKey();
+        }
+      }
+      height = Math.max(height, least);
+      heights.add(height);
+      int a = (int) (best >>> 32);
+      int b = (int) best;
+      for (int k = 0; k < d; k++) {
+        mean[a][k] = (mean[a][k] * size[a] + mean[b][k] * size[b]) / (size[a] + size[b]);
+      }
+      size[a] += size[b];
+      Map<Long, Double> next = new HashMap<>();
+      for (var entry : border.entrySet()) {
+        int x = (int) (entry.getKey() >>> 32);
+        int y = (int) (long) entry.getKey();
+        x = x == b ? a : x;
+        y = y == b ? a : y;
+        if (x != y) {
+          next.merge((long) Math.min(x, y) << 32 | Math.max(x, y), entry.getValue(), Double::sum);
+        }
+      }
+      border = next;
+    }
+    return heights;
+  }
+
+  @Test
+  void aSceneOfNoDataIsRefusedClearly() {
+    MemoryRaster empty =
+        new MemoryRaster(
+            Grid.ofPixels(40, 40),
+            List.of(Band.of(BandRole.PAN, SampleType.FLOAT32)),
+            Attachments.NONE,
+            new float[][] {filled(1600, Float.NaN)});
+
+    assertThatThrownBy(() -> segment(empty, 10, Job.QUIET))
+        .isInstanceOf(RasterException.class)
+        .hasMessageContaining("no-data");
+  }
+
+  @Test
+  void oneColourIsOneObjectAtTheTop() {
+    MemoryRaster flat =
+        new MemoryRaster(
+            Grid.ofPixels(64, 48),
+            List.of(Band.of(BandRole.PAN, SampleType.FLOAT32)),
+            Attachments.NONE,
+            new float[][] {filled(64 * 48, 7)});
+
+    Cut cut = segment(flat, 1000, Job.QUIET);
+
+    assertThat(cut.objects()).isEqualTo(1);
+    assertThat(cut.tree().validPixels()).isEqualTo(64 * 48);
+  }
+
+  private static float[] filled(int n, float value) {
+    float[] plane = new float[n];
+    java.util.Arrays.fill(plane, value);
+    return plane;
+  }
+}
