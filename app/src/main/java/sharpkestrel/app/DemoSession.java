@@ -3,6 +3,7 @@ package sharpkestrel.app;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.demo.DemoData;
@@ -20,6 +21,7 @@ final class DemoSession {
   static void start(Workspace workspace, long seed, int size) {
     workspace.titleProperty().set("Fenwrack Sound");
     workspace.setFolder(DemoData.home().resolve("project"));
+    ProjectFile.keepSaved(workspace);
     workspace
         .tasks()
         .run(
@@ -29,9 +31,14 @@ final class DemoSession {
             failure -> workspace.messageProperty().set(failure.getMessage()));
   }
 
-  static void gather(Workspace workspace, Survey survey) {
+  /** The files the demo offers for inputs that are no results. */
+  static void suggest(Workspace workspace, Survey survey) {
     workspace.suggestedFiles().put("ortho:heights", survey.heights().toString());
     workspace.suggestedFiles().put("compare:truth", survey.roofsInOrtho().toString());
+  }
+
+  static void gather(Workspace workspace, Survey survey) {
+    suggest(workspace, survey);
     assemble(workspace, survey.item(), "pan", "Panchromatic, raw");
     assemble(workspace, survey.item(), "ms", "Multispectral, raw");
   }

@@ -2,13 +2,16 @@ package sharpkestrel.app;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.file.Path;
 import java.util.List;
 import javafx.application.Application;
 import javafx.scene.Scene;
 import javafx.scene.text.Font;
 import javafx.stage.Stage;
+import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
+import sharpkestrel.raster.RasterException;
 
 /** The window. */
 public final class KestrelApp extends Application {
@@ -51,9 +54,25 @@ public final class KestrelApp extends Application {
     List<String> args = getParameters().getUnnamed();
     long seed = number("seed", 1);
     int size = (int) number("size", sharpkestrel.demo.DemoData.DEFAULT_SIZE);
-    DemoSession.start(workspace, seed, size);
+    if (args.contains("open")) {
+      open(workspace, args);
+    } else {
+      DemoSession.start(workspace, seed, size);
+    }
     if (args.contains("shots")) {
       Shots.take(workspace, stage.getScene());
+    }
+  }
+
+  private static void open(Workspace workspace, List<String> args) {
+    try {
+      if (args.size() < 2) {
+        throw new RasterException("Name the project's folder: ./kestrel open FOLDER");
+      }
+      ProjectFile.open(workspace, Path.of(args.get(1)));
+      ProjectFile.keepSaved(workspace);
+    } catch (RasterException wrong) {
+      workspace.messageProperty().set(wrong.getMessage());
     }
   }
 

@@ -171,18 +171,19 @@ class GeoTiffRoundTripTest {
     MemoryRaster raster = random(SampleType.UINT16, 3, 1100, 600);
     Path file = folder.resolve("a.tif");
     GeoTiffWriter.write(raster, file, Compression.ZSTD, Job.QUIET);
-    Path raw = folder.resolve("a.bin");
+    Path plain = folder.resolve("a.pnm");
 
-    run("gdal_translate", "-q", "-of", "ENVI", "-co", "INTERLEAVE=BSQ", file.toString(), raw.toString());
+    run("gdal_translate", "-q", "-of", "PNM", file.toString(), plain.toString());
     String info = run("gdalinfo", file.toString());
 
-    byte[] bytes = Files.readAllBytes(raw);
+    // Samples of a pixel side by side, the high byte first, after three lines of header.
+    byte[] bytes = Files.readAllBytes(plain);
     float[][] planes = raster.read(0, raster.grid().window(), Request.BACKGROUND);
-    int at = 0;
-    for (float[] plane : planes) {
-      for (float v : plane) {
-        int number = bytes[at] & 0xff | (bytes[at + 1] & 0xff) << 8;
-        assertThat(number).isEqualTo(Float.isNaN(v) ? 0 : (int) v);
+    int at = bytes.length - 2 * 3 * 1100 * 600;
+    for (int i = 0; i < planes[0].length; i++) {
+      for (float[] plane : planes) {
+        int number = (bytes[at] & 0xff) << 8 | bytes[at + 1] & 0xff;
+        assertThat(number).isEqualTo(Float.isNaN(plane[i]) ? 0 : (int) plane[i]);
         at += 2;
       }
     }

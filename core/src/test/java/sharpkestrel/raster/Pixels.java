@@ -10,7 +10,8 @@ public final class Pixels {
   public static void assertSame(float[][] found, float[][] expected) {
     assertThat(found).hasDimensions(expected.length, expected.length == 0 ? 0 : expected[0].length);
     for (int b = 0; b < expected.length; b++) {
-      assertThat(found[b]).as("band " + b).isEqualTo(expected[b]);
+      int at = java.util.Arrays.mismatch(found[b], expected[b]);
+      assertThat(at).as("first differing sample of band " + b).isEqualTo(-1);
     }
   }
 }

@@ -17,7 +17,7 @@ class RasterCoreTest {
     Random random = new Random(3);
     float[] plane = new float[width * height];
     for (int i = 0; i < plane.length; i++) {
-      plane[i] = random.nextInt(30) == 0 ? Float.NaN : random.nextInt(2000);
+      plane[i] = random.nextInt(30) == 0 ? Float.NaN : 1 + random.nextInt(2000);
     }
     Band band = Band.of(BandRole.PAN, SampleType.UINT16);
     return new MemoryRaster(

@@ -156,9 +156,9 @@ final class Renderer {
     return planes;
   }
 
-  /** Apparent reflectance to a number: radiance over gain, with noise that grows as the root of the signal. */
-  private float numbers(float apparent, double irradiance, double gain, int x, int y, int band) {
-    double exact = apparent * irradiance / Math.PI / (sunDistance * sunDistance) / gain;
+  /** A signal to a number: radiance over gain, with noise that grows as the root of the signal. */
+  private float numbers(float signal, double irradiance, double gain, int x, int y, int band) {
+    double exact = signal * irradiance / Math.PI / (sunDistance * sunDistance) / gain;
     double spread = Math.sqrt(READ_NOISE * READ_NOISE + Math.max(0, exact) / ELECTRONS_PER_NUMBER);
     double noisy = exact + spread * sensorNoise.gaussianAt(x + 100_000L * band, y);
     return (float) Math.max(1, Math.min(FULL_SCALE, Math.floor(noisy + 0.5)));
@@ -342,7 +342,7 @@ final class Renderer {
       return grain[(int) (y & GRAIN - 1) * GRAIN + (int) (x + 37 * (y >> 9) & GRAIN - 1)];
     }
 
-    /** Fills the signal: apparent reflectance in each band, haze included. */
+    /** Fills the signal: reflectance at the sensor times the sine of the sun's elevation, haze included. */
     private void light(
         Material material, float[] tone, double factor, double e, double n, double z,
         int[] near, int[] crowns, Tree ownTree, Block ownBlock) {

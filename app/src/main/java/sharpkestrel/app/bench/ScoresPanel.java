@@ -2,6 +2,7 @@ package sharpkestrel.app.bench;
 
 import javafx.collections.ListChangeListener;
 import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -40,7 +41,14 @@ final class ScoresPanel extends VBox {
     }
     Label f1 = new Label(String.format(java.util.Locale.ROOT, "F1 %.3f", scores.f1()));
     f1.getStyleClass().add("big");
-    getChildren().add(f1);
+    HBox legend = new HBox(10);
+    getChildren().addAll(f1, legend);
+    for (String[] key :
+        new String[][] {{"agreed", "#5C7A3A"}, {"wrong", "#B9821B"}, {"missed", "#A33A3A"}}) {
+      Label label = new Label("\u25A0 " + key[0]);
+      label.setStyle("-fx-text-fill: " + key[1] + ";");
+      legend.getChildren().add(label);
+    }
     for (String line : scores.toText().lines().toList()) {
       Label label = new Label(line);
       label.getStyleClass().add("mono");

@@ -59,6 +59,18 @@ public final class Tasks {
         });
   }
 
+  /** Queues a short piece of work that shows no progress. */
+  public void quietly(Runnable work, Consumer<String> failed) {
+    thread.submit(
+        () -> {
+          try {
+            work.run();
+          } catch (RuntimeException failure) {
+            Platform.runLater(() -> failed.accept(failure.getMessage()));
+          }
+        });
+  }
+
   private void finish(Runnable last) {
     running.set(false);
     last.run();

@@ -1,0 +1,2 @@
+/** Speed of kernels, by JMH. */
+package sharpkestrel.bench;
