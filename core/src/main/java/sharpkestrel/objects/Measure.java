@@ -26,7 +26,7 @@ import sharpkestrel.step.StepInfo;
     stage = Stage.SEGMENT,
     title = "Measure",
     does =
-        "Measures every object: mean and spread of each band, brightness, normalised differences, area, perimeter,"
+        "Measures every object: mean and spread of each band, brightness, variation (spread over mean), normalised differences, area, perimeter,"
             + " length, width, elongation, compactness, rectangularity, orientation, and co-occurrence contrast.")
 public record Measure(
     @In(does = "The objects to measure.") ObjectSet objects,
@@ -194,6 +194,7 @@ public record Measure(
     int n = objects.count();
     List<Table.Column> columns = new ArrayList<>();
     double[] brightness = new double[n];
+    double[] variation = new double[n];
     List<Band> bands = scene.bands();
     for (int b = 0; b < bands.size(); b++) {
       double[] mean = new double[n];
@@ -203,6 +204,7 @@ public record Measure(
         double variance = sums.square[b][i] / sums.counts[i] - mean[i] * mean[i];
         spread[i] = Math.sqrt(Math.max(0, variance));
         brightness[i] += mean[i] / bands.size();
+        variation[i] += mean[i] > 0 ? spread[i] / mean[i] / bands.size() : Double.NaN;
       }
       String key = key(bands, b);
       columns.add(new Table.Column(key + "_mean", title(bands.get(b)) + ", mean", bands.get(b).unit(), mean));
@@ -210,6 +212,7 @@ public record Measure(
           new Table.Column(key + "_spread", title(bands.get(b)) + ", spread", bands.get(b).unit(), spread));
     }
     columns.add(new Table.Column("brightness", "Brightness", bands.get(0).unit(), brightness));
+    columns.add(new Table.Column("variation", "Variation", "", variation));
     difference(columns, "ndvi", "Vegetation index", sums, BandRole.NEAR_INFRARED, BandRole.RED);
     difference(columns, "ndwi", "Water index", sums, BandRole.GREEN, BandRole.NEAR_INFRARED);
     ratio(columns, sums, BandRole.BLUE, BandRole.RED);

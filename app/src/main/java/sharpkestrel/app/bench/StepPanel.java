@@ -91,7 +91,7 @@ public final class StepPanel extends HBox {
     label.getStyleClass().add("soft");
     label.setTooltip(new Tooltip(does));
     if (editor instanceof Region region) {
-      region.setPrefWidth(150);
+      region.setPrefWidth(editor instanceof ComboBox<?> ? 190 : 150);
     }
     return new VBox(2, label, editor);
   }
@@ -175,6 +175,10 @@ public final class StepPanel extends HBox {
     }
     if (best != null) {
       return best;
+    }
+    Choice offered = choices.stream().filter(c -> c.result() == null).findFirst().orElse(null);
+    if (offered != null) {
+      return offered;
     }
     Result shown = workspace.paneAProperty().get();
     return choices.stream().filter(c -> c.result() == shown && shown != null).findFirst().orElse(choices.get(0));

@@ -132,7 +132,7 @@ public final class PictureView extends Region {
 
   /** Whether every visible tile is drawn at its own level. */
   public boolean isComplete() {
-    return complete && layerA != null;
+    return complete && layerA != null && layerA.result == workspace.paneAProperty().get();
   }
 
   private void prepare(boolean a) {
