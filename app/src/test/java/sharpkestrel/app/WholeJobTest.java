@@ -139,7 +139,7 @@ class WholeJobTest {
     robot.type(KeyCode.ENTER);
     until("survivors", () -> !((Label) scene.lookup("#survivors")).getText().equals("0"));
     String survivors = ((Label) scene.lookup("#survivors")).getText();
-    var histogram = robot.from(robot.lookup("#test-brightness").queryParent()).lookup(n -> n instanceof sharpkestrel.app.bench.HistogramBox).query();
+    javafx.scene.Node histogram = robot.lookup("#histogram-brightness").query();
     var box = histogram.localToScreen(histogram.getBoundsInLocal());
     robot.drag(box.getMaxX() - 7, box.getMinY() + 30, MouseButton.PRIMARY).dropTo(box.getCenterX(), box.getMinY() + 30);
     until("fewer survivors", () -> !((Label) scene.lookup("#survivors")).getText().equals(survivors));

@@ -235,6 +235,7 @@ public final class WinnowPanel extends VBox {
         field.setPrefWidth(84);
         field.setOnAction(e -> typed());
       }
+      histogram.setId("histogram-" + feature);
       low.setId("low-" + feature);
       high.setId("high-" + feature);
       high.setStyle("-fx-alignment: center-right;");
