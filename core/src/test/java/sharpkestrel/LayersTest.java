@@ -13,34 +13,58 @@ import com.tngtech.archunit.library.Architectures;
 class LayersTest {
 
   @ArchTest
-  static final ArchRule ARROWS_POINT_ONE_WAY =
-      Architectures.layeredArchitecture()
-          .consideringOnlyDependenciesInLayers()
-          .layer("base").definedBy("sharpkestrel.raster..", "sharpkestrel.expr..", "sharpkestrel.geo..", "sharpkestrel.io..", "sharpkestrel.step..")
-          .layer("gather").definedBy("sharpkestrel.gather..")
-          .layer("place").definedBy("sharpkestrel.place..")
-          .layer("sharpen").definedBy("sharpkestrel.sharpen..")
-          .layer("segment").definedBy("sharpkestrel.segment..")
-          .layer("outline").definedBy("sharpkestrel.outline..")
-          .layer("objects").definedBy("sharpkestrel.objects..")
-          .layer("extract").definedBy("sharpkestrel.extract..")
-          .layer("check").definedBy("sharpkestrel.check..")
-          .layer("deliver").definedBy("sharpkestrel.deliver..")
-          .layer("flow").definedBy("sharpkestrel.flow..")
-          .whereLayer("flow").mayNotBeAccessedByAnyLayer()
-          .whereLayer("deliver").mayOnlyBeAccessedByLayers("flow")
-          .whereLayer("check").mayOnlyBeAccessedByLayers("deliver", "flow")
-          .whereLayer("extract").mayOnlyBeAccessedByLayers("check", "deliver", "flow")
-          .whereLayer("objects").mayOnlyBeAccessedByLayers("extract", "check", "deliver", "flow")
-          .whereLayer("outline").mayOnlyBeAccessedByLayers("objects", "extract", "check", "deliver", "flow")
-          .whereLayer("segment").mayOnlyBeAccessedByLayers("outline", "objects", "extract", "check", "deliver", "flow");
+  static final ArchRule ARROWS_POINT_ONE_WAY = Architectures.layeredArchitecture()
+      .consideringOnlyDependenciesInLayers()
+      .layer("base")
+      .definedBy(
+          "sharpkestrel.raster..",
+          "sharpkestrel.expr..",
+          "sharpkestrel.geo..",
+          "sharpkestrel.io..",
+          "sharpkestrel.step..")
+      .layer("gather")
+      .definedBy("sharpkestrel.gather..")
+      .layer("place")
+      .definedBy("sharpkestrel.place..")
+      .layer("sharpen")
+      .definedBy("sharpkestrel.sharpen..")
+      .layer("segment")
+      .definedBy("sharpkestrel.segment..")
+      .layer("outline")
+      .definedBy("sharpkestrel.outline..")
+      .layer("objects")
+      .definedBy("sharpkestrel.objects..")
+      .layer("extract")
+      .definedBy("sharpkestrel.extract..")
+      .layer("check")
+      .definedBy("sharpkestrel.check..")
+      .layer("deliver")
+      .definedBy("sharpkestrel.deliver..")
+      .layer("flow")
+      .definedBy("sharpkestrel.flow..")
+      .whereLayer("flow")
+      .mayNotBeAccessedByAnyLayer()
+      .whereLayer("deliver")
+      .mayOnlyBeAccessedByLayers("flow")
+      .whereLayer("check")
+      .mayOnlyBeAccessedByLayers("deliver", "flow")
+      .whereLayer("extract")
+      .mayOnlyBeAccessedByLayers("check", "deliver", "flow")
+      .whereLayer("objects")
+      .mayOnlyBeAccessedByLayers("extract", "check", "deliver", "flow")
+      .whereLayer("outline")
+      .mayOnlyBeAccessedByLayers("objects", "extract", "check", "deliver", "flow")
+      .whereLayer("segment")
+      .mayOnlyBeAccessedByLayers("outline", "objects", "extract", "check", "deliver", "flow");
 
   @ArchTest
-  static final ArchRule RASTERS_KNOW_NOTHING_ABOVE_THEM =
-      noClasses()
-          .that().resideInAPackage("sharpkestrel.raster..")
-          .should().dependOnClassesThat()
-          .resideInAnyPackage("sharpkestrel.geo..", "sharpkestrel.io..", "sharpkestrel.expr..", "sharpkestrel.step..");
+  static final ArchRule RASTERS_KNOW_NOTHING_ABOVE_THEM = noClasses()
+      .that()
+      .resideInAPackage("sharpkestrel.raster..")
+      .should()
+      .dependOnClassesThat()
+      .resideInAnyPackage(
+          "sharpkestrel.geo..", "sharpkestrel.io..", "sharpkestrel.expr..", "sharpkestrel.step..");
 
   @ArchTest
   static final ArchRule NO_INTERFACE_IN_THE_CORE =

@@ -19,13 +19,12 @@ public final class KestrelApp extends Application {
   static final int WIDTH = 1280;
   static final int HEIGHT = 800;
 
-  private static final List<String> FONTS =
-      List.of(
-          "IBMPlexSans_400Regular.ttf",
-          "IBMPlexSans_500Medium.ttf",
-          "IBMPlexSans_600SemiBold.ttf",
-          "IBMPlexMono_400Regular.ttf",
-          "IBMPlexMono_500Medium.ttf");
+  private static final List<String> FONTS = List.of(
+      "IBMPlexSans_400Regular.ttf",
+      "IBMPlexSans_500Medium.ttf",
+      "IBMPlexSans_600SemiBold.ttf",
+      "IBMPlexMono_400Regular.ttf",
+      "IBMPlexMono_500Medium.ttf");
 
   /** Makes the window's scene over a workspace. */
   public static Scene scene(Workspace workspace) {
@@ -33,7 +32,8 @@ public final class KestrelApp extends Application {
       try (InputStream in = KestrelApp.class.getResourceAsStream("fonts/" + font)) {
         Font.loadFont(in, 13);
       } catch (IOException damaged) {
-        throw new IllegalStateException("The font " + font + " is missing from the application", damaged);
+        throw new IllegalStateException(
+            "The font " + font + " is missing from the application", damaged);
       }
     }
     Shell shell = new Shell(workspace);

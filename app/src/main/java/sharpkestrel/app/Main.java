@@ -9,9 +9,8 @@ public final class Main {
 
   public static void main(String[] args) {
     if (Boolean.getBoolean("kestrel.headless")) {
-      System.exit(
-          sharpkestrel.cli.Main.commandLine()
-              .execute("run", "docs/examples/metal-roofs.json", "--set", "survey=demo:1:2048"));
+      System.exit(sharpkestrel.cli.Main.commandLine()
+          .execute("run", "docs/examples/metal-roofs.json", "--set", "survey=demo:1:2048"));
     }
     Application.launch(KestrelApp.class, args);
   }

@@ -54,42 +54,34 @@ final class Shots {
     shot("place", () -> workspace.lookProperty().set(Look.INFRARED));
     run("pansharpen", "Sharpened", Map.of("pan", "ortho", "multispectral", "ortho-2"), Map.of());
     step(this::idle, () -> workspace.lookProperty().set(Look.NATURAL));
-    shot(
-        "sharpen",
-        () -> {
-          workspace.stageProperty().set(Stage.SHARPEN);
-          workspace.paneBProperty().set(named("ortho-2"));
-          workspace.compareProperty().set(Workspace.Compare.SWIPE);
-          near();
-        });
+    shot("sharpen", () -> {
+      workspace.stageProperty().set(Stage.SHARPEN);
+      workspace.paneBProperty().set(named("ortho-2"));
+      workspace.compareProperty().set(Workspace.Compare.SWIPE);
+      near();
+    });
     run("segment", "Objects", Map.of("scene", "pansharpen"), Map.of("grain", "120"));
-    shot(
-        "segment",
-        () -> {
-          workspace.compareProperty().set(Workspace.Compare.ONE);
-          workspace.stageProperty().set(Stage.SEGMENT);
-          near();
-        });
+    shot("segment", () -> {
+      workspace.compareProperty().set(Workspace.Compare.ONE);
+      workspace.stageProperty().set(Stage.SEGMENT);
+      near();
+    });
     run("measure", "Measured", Map.of("objects", "segment", "scene", "pansharpen"), Map.of());
-    shot(
-        "table",
-        () -> {
-          near();
-          click("#view-table");
-          @SuppressWarnings("unchecked")
-          var by = (javafx.scene.control.ComboBox<String>) scene.lookup("#colour-by");
-          by.setValue("Blue / red");
-        });
-    shot(
-        "winnow",
-        () -> {
-          workspace.stageProperty().set(Stage.EXTRACT);
-          var text = (javafx.scene.control.TextField) scene.lookup("#winnow-text");
-          text.setText(
-              "brightness >= 0.19 AND ndvi <= 0.13 AND blue_red >= 0.935 AND rectangularity >= 0.5 AND compactness >="
-                  + " 0.27");
-          text.getOnAction().handle(null);
-        });
+    shot("table", () -> {
+      near();
+      click("#view-table");
+      @SuppressWarnings("unchecked")
+      var by = (javafx.scene.control.ComboBox<String>) scene.lookup("#colour-by");
+      by.setValue("Blue / red");
+    });
+    shot("winnow", () -> {
+      workspace.stageProperty().set(Stage.EXTRACT);
+      var text = (javafx.scene.control.TextField) scene.lookup("#winnow-text");
+      text.setText(
+          "brightness >= 0.19 AND ndvi <= 0.13 AND blue_red >= 0.935 AND rectangularity >= 0.5 AND compactness >="
+              + " 0.27");
+      text.getOnAction().handle(null);
+    });
     run(
         "winnow",
         "Metal roofs",
@@ -98,47 +90,40 @@ final class Shots {
             "tests",
             "brightness >= 0.19 AND ndvi <= 0.12 AND blue_red >= 0.94 AND ndwi >= -0.1 AND rectangularity"
                 + " >= 0.45 AND compactness >= 0.28 AND texture_contrast <= 20 AND red_spread <= 0.056 AND near_infrared_spread <= 0.092 AND area BETWEEN 10 AND 400"));
-    run("outline", "Roof outlines", Map.of("objects", "winnow"), Map.of("least-area", "20", "least-rectangularity", "0.66"));
+    run(
+        "outline",
+        "Roof outlines",
+        Map.of("objects", "winnow"),
+        Map.of("least-area", "20", "least-rectangularity", "0.66"));
     step(
         this::idle,
-        () ->
-            workspace.run(
-                StepCatalogue.get("compare"),
-                "Scores",
-                new LinkedHashMap<>(Map.of("outlines", named("outline"))),
-                new LinkedHashMap<>(Map.of("truth", workspace.suggestedFiles().get("compare:truth"))),
-                new LinkedHashMap<>(
-                    Map.of(
-                        "wanted", "material = 'metal' AND area >= 25 AND whole = 1",
-                        "forgiven", "material = 'metal' AND (area < 25 OR whole = 0)"))));
-    shot(
-        "check",
-        () -> {
-          workspace.stageProperty().set(Stage.CHECK);
-          near();
-        });
+        () -> workspace.run(
+            StepCatalogue.get("compare"),
+            "Scores",
+            new LinkedHashMap<>(Map.of("outlines", named("outline"))),
+            new LinkedHashMap<>(Map.of("truth", workspace.suggestedFiles().get("compare:truth"))),
+            new LinkedHashMap<>(Map.of(
+                "wanted", "material = 'metal' AND area >= 25 AND whole = 1",
+                "forgiven", "material = 'metal' AND (area < 25 OR whole = 0)"))));
+    shot("check", () -> {
+      workspace.stageProperty().set(Stage.CHECK);
+      near();
+    });
     shot("dark", () -> click("#theme"));
     step(this::idle, Platform::exit);
-    Timeline clock =
-        new Timeline(
-            new KeyFrame(
-                Duration.millis(250),
-                e -> {
-                  if (!readiness.isEmpty() && readiness.peek().getAsBoolean()) {
-                    readiness.pop();
-                    acts.pop().run();
-                  }
-                }));
+    Timeline clock = new Timeline(new KeyFrame(Duration.millis(250), e -> {
+      if (!readiness.isEmpty() && readiness.peek().getAsBoolean()) {
+        readiness.pop();
+        acts.pop().run();
+      }
+    }));
     clock.setCycleCount(Timeline.INDEFINITE);
     clock.play();
-    workspace
-        .messageProperty()
-        .addListener(
-            (p, before, now) -> {
-              if (!now.isEmpty()) {
-                System.err.println("kestrel: " + now);
-              }
-            });
+    workspace.messageProperty().addListener((p, before, now) -> {
+      if (!now.isEmpty()) {
+        System.err.println("kestrel: " + now);
+      }
+    });
   }
 
   private void click(String id) {
@@ -146,7 +131,10 @@ final class Shots {
   }
 
   private Result named(String name) {
-    return workspace.results().stream().filter(r -> r.name().equals(name)).findFirst().orElseThrow();
+    return workspace.results().stream()
+        .filter(r -> r.name().equals(name))
+        .findFirst()
+        .orElseThrow();
   }
 
   private void show(String name) {
@@ -156,9 +144,8 @@ final class Shots {
 
   /** Closer to where the truth has most houses. */
   private void near() {
-    var truth =
-        sharpkestrel.io.GeoPackage.read(
-            Path.of(workspace.suggestedFiles().get("compare:truth")), "");
+    var truth = sharpkestrel.io.GeoPackage.read(
+        Path.of(workspace.suggestedFiles().get("compare:truth")), "");
     double best = -1;
     double x = 0;
     double y = 0;
@@ -183,33 +170,34 @@ final class Shots {
     return !workspace.tasks().runningProperty().get();
   }
 
-  private void run(String step, String title, Map<String, String> inputs, Map<String, String> settings) {
+  private void run(
+      String step, String title, Map<String, String> inputs, Map<String, String> settings) {
     int[] before = new int[1];
-    step(
-        this::idle,
-        () -> {
-          Map<String, Result> results = new LinkedHashMap<>();
-          inputs.forEach((name, result) -> results.put(name, named(result)));
-          before[0] = workspace.results().size();
-          workspace.run(
-              StepCatalogue.get(step), title, results, new LinkedHashMap<>(), new LinkedHashMap<>(settings));
-        });
+    step(this::idle, () -> {
+      Map<String, Result> results = new LinkedHashMap<>();
+      inputs.forEach((name, result) -> results.put(name, named(result)));
+      before[0] = workspace.results().size();
+      workspace.run(
+          StepCatalogue.get(step),
+          title,
+          results,
+          new LinkedHashMap<>(),
+          new LinkedHashMap<>(settings));
+    });
     step(() -> workspace.results().size() > before[0], () -> {});
   }
 
   private void ortho(String title, String scene, String size) {
     int[] before = new int[1];
-    step(
-        this::idle,
-        () -> {
-          before[0] = workspace.results().size();
-          workspace.run(
-              StepCatalogue.get("ortho"),
-              title,
-              new LinkedHashMap<>(Map.of("scene", named(scene))),
-              new LinkedHashMap<>(Map.of("heights", workspace.suggestedFiles().get("ortho:heights"))),
-              new LinkedHashMap<>(Map.of("undulation", "47", "pixel-size", size)));
-        });
+    step(this::idle, () -> {
+      before[0] = workspace.results().size();
+      workspace.run(
+          StepCatalogue.get("ortho"),
+          title,
+          new LinkedHashMap<>(Map.of("scene", named(scene))),
+          new LinkedHashMap<>(Map.of("heights", workspace.suggestedFiles().get("ortho:heights"))),
+          new LinkedHashMap<>(Map.of("undulation", "47", "pixel-size", size)));
+    });
     step(() -> workspace.results().size() > before[0], () -> {});
   }
 
@@ -220,12 +208,10 @@ final class Shots {
 
   private void shot(String name, Runnable before) {
     long[] since = new long[1];
-    step(
-        this::idle,
-        () -> {
-          before.run();
-          since[0] = System.nanoTime();
-        });
+    step(this::idle, () -> {
+      before.run();
+      since[0] = System.nanoTime();
+    });
     step(
         () -> System.nanoTime() - since[0] > 1_500_000_000L && picture.isComplete() && idle(),
         () -> save(name));
@@ -250,5 +236,4 @@ final class Shots {
       throw new java.io.UncheckedIOException(failed);
     }
   }
-
 }

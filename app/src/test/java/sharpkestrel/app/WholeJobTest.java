@@ -30,7 +30,8 @@ import sharpkestrel.raster.Job;
 @ExtendWith(ApplicationExtension.class)
 class WholeJobTest {
 
-  @TempDir static Path home;
+  @TempDir
+  static Path home;
 
   private Workspace workspace;
   private Scene scene;
@@ -47,18 +48,17 @@ class WholeJobTest {
     stage.setScene(scene);
     stage.show();
     DemoSession.gather(workspace, survey);
-    watch =
-        new AnimationTimer() {
-          private long last;
+    watch = new AnimationTimer() {
+      private long last;
 
-          @Override
-          public void handle(long now) {
-            if (last != 0) {
-              longestStall.accumulateAndGet(now - last, Math::max);
-            }
-            last = now;
-          }
-        };
+      @Override
+      public void handle(long now) {
+        if (last != 0) {
+          longestStall.accumulateAndGet(now - last, Math::max);
+        }
+        last = now;
+      }
+    };
     watch.start();
   }
 
@@ -80,7 +80,8 @@ class WholeJobTest {
   private void results(int count) {
     until(
         count + " results",
-        () -> workspace.results().size() == count && !workspace.tasks().runningProperty().get());
+        () -> workspace.results().size() == count
+            && !workspace.tasks().runningProperty().get());
   }
 
   private static void type(FxRobot robot, String field, String text) {
@@ -125,7 +126,8 @@ class WholeJobTest {
     robot.type(KeyCode.ENTER).clickOn("#keep-grain");
     until(
         "a coarser cut",
-        () -> ((sharpkestrel.segment.Cut) workspace.paneAProperty().get().value()).objects() < before);
+        () -> ((sharpkestrel.segment.Cut) workspace.paneAProperty().get().value()).objects()
+            < before);
     robot.clickOn("#tool-measure").clickOn("#measure-run");
     results(9);
 
@@ -135,16 +137,23 @@ class WholeJobTest {
     robot.type(KeyCode.ESCAPE);
 
     robot.clickOn("#stage-extract");
-    type(robot, "#winnow-text", "brightness >= 0.19 AND blue_red >= 0.94 AND area BETWEEN 10 AND 400");
+    type(
+        robot,
+        "#winnow-text",
+        "brightness >= 0.19 AND blue_red >= 0.94 AND area BETWEEN 10 AND 400");
     robot.type(KeyCode.ENTER);
     until("survivors", () -> !((Label) scene.lookup("#survivors")).getText().equals("0"));
     String survivors = ((Label) scene.lookup("#survivors")).getText();
     javafx.scene.Node histogram = robot.lookup("#histogram-brightness").query();
     var box = histogram.localToScreen(histogram.getBoundsInLocal());
-    robot.drag(box.getMaxX() - 7, box.getMinY() + 30, MouseButton.PRIMARY).dropTo(box.getCenterX(), box.getMinY() + 30);
-    until("fewer survivors", () -> !((Label) scene.lookup("#survivors")).getText().equals(survivors));
+    robot
+        .drag(box.getMaxX() - 7, box.getMinY() + 30, MouseButton.PRIMARY)
+        .dropTo(box.getCenterX(), box.getMinY() + 30);
+    until(
+        "fewer survivors", () -> !((Label) scene.lookup("#survivors")).getText().equals(survivors));
     robot.clickOn("#undo");
-    until("the handle back", () -> ((Label) scene.lookup("#survivors")).getText().equals(survivors));
+    until(
+        "the handle back", () -> ((Label) scene.lookup("#survivors")).getText().equals(survivors));
     robot.clickOn("#winnow-run");
     results(10);
 
@@ -161,6 +170,7 @@ class WholeJobTest {
     robot.clickOn("#export-run");
     results(13);
     assertThat(Files.isRegularFile(file)).isTrue();
-    System.out.printf("longest stall of the interface thread: %d ms%n", longestStall.get() / 1_000_000);
+    System.out.printf(
+        "longest stall of the interface thread: %d ms%n", longestStall.get() / 1_000_000);
   }
 }

@@ -15,23 +15,23 @@ final class Descriptions {
   static String of(Object result) {
     return switch (result) {
       case Raster raster ->
-          String.format(
-              Locale.ROOT,
-              "%d x %d pixels of %.3g, %d band%s, %s",
-              raster.grid().width(),
-              raster.grid().height(),
-              raster.grid().pixelSize(),
-              raster.bands().size(),
-              raster.bands().size() == 1 ? "" : "s",
-              raster.bands().get(0).type().label());
+        String.format(
+            Locale.ROOT,
+            "%d x %d pixels of %.3g, %d band%s, %s",
+            raster.grid().width(),
+            raster.grid().height(),
+            raster.grid().pixelSize(),
+            raster.bands().size(),
+            raster.bands().size() == 1 ? "" : "s",
+            raster.bands().get(0).type().label());
       case Cut cut ->
-          String.format(
-              Locale.ROOT,
-              "%d objects from %d superpixels, grain %.4g m², height %.6g",
-              cut.objects(),
-              cut.tree().leaves(),
-              cut.grain(),
-              cut.height());
+        String.format(
+            Locale.ROOT,
+            "%d objects from %d superpixels, grain %.4g m², height %.6g",
+            cut.objects(),
+            cut.tree().leaves(),
+            cut.grain(),
+            cut.height());
       case ObjectSet set -> set.count() + " objects, " + set.table().columns().size() + " features";
       case OutlineSet outlines -> outlines.count() + " outlines";
       case Scores scores -> scores.toText().lines().toList().get(1);

@@ -39,7 +39,8 @@ final class InfoCommand implements Runnable {
   @Option(names = "--json", description = "End the output with one JSON object.")
   boolean json;
 
-  @Spec CommandSpec spec;
+  @Spec
+  CommandSpec spec;
 
   @Override
   public void run() {
@@ -73,7 +74,10 @@ final class InfoCommand implements Runnable {
         out,
         "pixel size",
         String.format(
-            Locale.ROOT, "%.6g x %.6g", grid.affine().pixelWidth(), grid.affine().pixelHeight()));
+            Locale.ROOT,
+            "%.6g x %.6g",
+            grid.affine().pixelWidth(),
+            grid.affine().pixelHeight()));
     node.put("pixel_width", grid.affine().pixelWidth());
     node.put("pixel_height", grid.affine().pixelHeight());
     if (!grid.crs().isKnown()) {
@@ -122,31 +126,27 @@ final class InfoCommand implements Runnable {
     line(
         out,
         "RPC",
-        rpc.map(
-                r ->
-                    String.format(
-                        Locale.ROOT,
-                        "centre %.5f E %.5f N, heights %.0f to %.0f m",
-                        r.longitudeOffset(),
-                        r.latitudeOffset(),
-                        r.heightOffset() - r.heightScale(),
-                        r.heightOffset() + r.heightScale()))
+        rpc.map(r -> String.format(
+                Locale.ROOT,
+                "centre %.5f E %.5f N, heights %.0f to %.0f m",
+                r.longitudeOffset(),
+                r.latitudeOffset(),
+                r.heightOffset() - r.heightScale(),
+                r.heightOffset() + r.heightScale()))
             .orElse("none"));
     raster
         .attachments()
         .get(Acquisition.class)
-        .ifPresent(
-            a ->
-                line(
-                    out,
-                    "acquired",
-                    String.format(
-                        Locale.ROOT,
-                        "%s, sun %.1f° high at %.1f°, view %.1f° off nadir",
-                        a.time(),
-                        a.sunElevation(),
-                        a.sunAzimuth(),
-                        a.viewOffNadir())));
+        .ifPresent(a -> line(
+            out,
+            "acquired",
+            String.format(
+                Locale.ROOT,
+                "%s, sun %.1f° high at %.1f°, view %.1f° off nadir",
+                a.time(),
+                a.sunElevation(),
+                a.sunAzimuth(),
+                a.viewOffNadir())));
   }
 
   private void statistics(PrintWriter out, ObjectNode node, Raster raster) {
@@ -157,7 +157,10 @@ final class InfoCommand implements Runnable {
       level++;
     }
     Statistics[] statistics = Statistics.of(raster, level, Job.QUIET);
-    line(out, "statistics", level == 0 ? "of every pixel" : "of level 1:" + (1 << level) + " (--exact reads all)");
+    line(
+        out,
+        "statistics",
+        level == 0 ? "of every pixel" : "of level 1:" + (1 << level) + " (--exact reads all)");
     out.printf(
         "  %-16s %-14s %-15s %12s %12s %12s %12s %8s%n",
         "band", "role", "type", "min", "max", "mean", "spread", "no-data");
@@ -165,7 +168,8 @@ final class InfoCommand implements Runnable {
     for (int b = 0; b < statistics.length; b++) {
       Band band = raster.bands().get(b);
       Statistics s = statistics[b];
-      double share = 100.0 * (1 - (double) s.valid() / raster.grid().atLevel(level).pixels());
+      double share =
+          100.0 * (1 - (double) s.valid() / raster.grid().atLevel(level).pixels());
       out.printf(
           Locale.ROOT,
           "  %-16s %-14s %-15s %12.6g %12.6g %12.6g %12.6g %6.1f %%%n",
@@ -177,7 +181,8 @@ final class InfoCommand implements Runnable {
           s.mean(),
           s.standardDeviation(),
           share);
-      ObjectNode each = bands.addObject().put("name", band.name()).put("role", band.role().label());
+      ObjectNode each =
+          bands.addObject().put("name", band.name()).put("role", band.role().label());
       each.put("type", band.type().label()).put("valid", s.valid());
       if (s.valid() > 0) {
         each.put("min", s.min()).put("max", s.max()).put("mean", s.mean());

@@ -31,24 +31,22 @@ public final class Main {
     line.addSubcommand("world", new WorldCommand());
     line.addSubcommand("quality", new QualityCommand());
     line.addSubcommand("reference", new ReferenceCommand());
-    root.addOption(
-        CommandLine.Model.OptionSpec.builder("-h", "--help")
-            .usageHelp(true)
-            .description("Show this help.")
-            .build());
+    root.addOption(CommandLine.Model.OptionSpec.builder("-h", "--help")
+        .usageHelp(true)
+        .description("Show this help.")
+        .build());
     root.parser().caseInsensitiveEnumValuesAllowed(true);
     line.setExecutionStrategy(new CommandLine.RunLast());
-    line.setExecutionExceptionHandler(
-        (exception, commandLine, result) -> {
-          if (exception instanceof RasterException
-              || exception instanceof ExpressionException
-              || exception instanceof IllegalArgumentException
-              || exception instanceof CancellationException) {
-            commandLine.getErr().println("kestrel: " + exception.getMessage());
-            return 1;
-          }
-          throw exception;
-        });
+    line.setExecutionExceptionHandler((exception, commandLine, result) -> {
+      if (exception instanceof RasterException
+          || exception instanceof ExpressionException
+          || exception instanceof IllegalArgumentException
+          || exception instanceof CancellationException) {
+        commandLine.getErr().println("kestrel: " + exception.getMessage());
+        return 1;
+      }
+      throw exception;
+    });
     return line;
   }
 }

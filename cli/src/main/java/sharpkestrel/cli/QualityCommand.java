@@ -41,7 +41,8 @@ final class QualityCommand implements Runnable {
   @Option(names = "--out", description = "The page to write.")
   Path page = Path.of("docs/quality/metal-roofs.md");
 
-  @Spec CommandSpec spec;
+  @Spec
+  CommandSpec spec;
 
   private record Row(long seed, Scores scores, SingleFeature.Best best, double seconds) {}
 
@@ -49,14 +50,13 @@ final class QualityCommand implements Runnable {
   public void run() {
     for (long seed : seeds) {
       if (seed < FIRST_HELD_OUT) {
-        throw new RasterException(
-            "Seed " + seed + " is one that settings are tuned on; reports are made on seeds 101 and up.");
+        throw new RasterException("Seed " + seed
+            + " is one that settings are tuned on; reports are made on seeds 101 and up.");
       }
     }
     PrintWriter out = spec.commandLine().getOut();
-    ConsoleJob job =
-        new ConsoleJob(
-            spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    ConsoleJob job = new ConsoleJob(
+        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
     RunSheet read = RunSheet.read(sheet);
     List<Row> rows = new ArrayList<>();
     for (long seed : seeds) {
@@ -69,17 +69,14 @@ final class QualityCommand implements Runnable {
       Map<String, Object> results =
           new Runner(folder.resolve("rasters")).run(read, values, job, (entry, value) -> {});
       double seconds = (System.nanoTime() - start) / 1e9;
-      Scores scores =
-          (Scores) results.values().stream().filter(v -> v instanceof Scores).findFirst().orElseThrow();
-      ObjectSet measured =
-          (ObjectSet)
-              results.values().stream()
-                  .filter(v -> v instanceof ObjectSet)
-                  .findFirst()
-                  .orElseThrow();
-      Layer truth =
-          sharpkestrel.io.GeoPackage.read(
-              Path.of(survey).resolve("truth/roofs-terrain-ortho.gpkg"), "");
+      Scores scores = (Scores)
+          results.values().stream().filter(v -> v instanceof Scores).findFirst().orElseThrow();
+      ObjectSet measured = (ObjectSet) results.values().stream()
+          .filter(v -> v instanceof ObjectSet)
+          .findFirst()
+          .orElseThrow();
+      Layer truth = sharpkestrel.io.GeoPackage.read(
+          Path.of(survey).resolve("truth/roofs-terrain-ortho.gpkg"), "");
       SingleFeature.Best best = SingleFeature.best(measured, truth, job);
       rows.add(new Row(seed, scores, best, seconds));
       out.printf(
@@ -103,30 +100,33 @@ final class QualityCommand implements Runnable {
     text.append("`./kestrel quality --seeds ");
     text.append(String.join(",", seeds.stream().map(String::valueOf).toList()));
     text.append(" --size ").append(size).append("` runs `").append(sheet);
-    text.append("` unchanged. Roofs of 25 m² and more, matched at IoU 0.5 with the roof outlines as they lie in the");
-    text.append(" terrain ortho. The last columns are the best that one range of one feature of the same objects can");
-    text.append(" do, its two ends chosen with knowledge of the truth, joined and outlined likewise.\n\n");
-    text.append("| seed | true | found | precision | recall | F1 | mean IoU | area error | best single feature | its F1 | seconds |\n");
+    text.append(
+        "` unchanged. Roofs of 25 m² and more, matched at IoU 0.5 with the roof outlines as they lie in the");
+    text.append(
+        " terrain ortho. The last columns are the best that one range of one feature of the same objects can");
+    text.append(
+        " do, its two ends chosen with knowledge of the truth, joined and outlined likewise.\n\n");
+    text.append(
+        "| seed | true | found | precision | recall | F1 | mean IoU | area error | best single feature | its F1 | seconds |\n");
     text.append("|---|---|---|---|---|---|---|---|---|---|---|\n");
     double f1 = 0;
     for (Row row : rows) {
       Scores s = row.scores();
       f1 += s.f1() / rows.size();
-      text.append(
-          String.format(
-              Locale.ROOT,
-              "| %d | %d | %d | %.3f | %.3f | %.3f | %.3f | %+.1f %% | `%s` | %.3f | %.1f |%n",
-              row.seed(),
-              s.truth(),
-              s.found(),
-              s.precision(),
-              s.recall(),
-              s.f1(),
-              s.meanIou(),
-              100 * s.areaError(),
-              row.best().text(),
-              row.best().f1(),
-              row.seconds()));
+      text.append(String.format(
+          Locale.ROOT,
+          "| %d | %d | %d | %.3f | %.3f | %.3f | %.3f | %+.1f %% | `%s` | %.3f | %.1f |%n",
+          row.seed(),
+          s.truth(),
+          s.found(),
+          s.precision(),
+          s.recall(),
+          s.f1(),
+          s.meanIou(),
+          100 * s.areaError(),
+          row.best().text(),
+          row.best().f1(),
+          row.seconds()));
     }
     return text.append(String.format(Locale.ROOT, "%nMean F1 %.3f.%n", f1)).toString();
   }

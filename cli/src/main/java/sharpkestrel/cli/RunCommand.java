@@ -28,7 +28,10 @@ final class RunCommand implements Runnable {
   @Parameters(paramLabel = "SHEET", description = "The run sheet (JSON).")
   Path sheet;
 
-  @Option(names = "--set", paramLabel = "NAME=VALUE", description = "Replaces a variable of the sheet.")
+  @Option(
+      names = "--set",
+      paramLabel = "NAME=VALUE",
+      description = "Replaces a variable of the sheet.")
   Map<String, String> variables = new LinkedHashMap<>();
 
   @Option(names = "--work", description = "Folder for kept rasters and for results.")
@@ -40,17 +43,19 @@ final class RunCommand implements Runnable {
   @Option(names = "--json", description = "End the output with one JSON object.")
   boolean json;
 
-  @Spec CommandSpec spec;
+  @Spec
+  CommandSpec spec;
 
   @Override
   public void run() {
     PrintWriter out = spec.commandLine().getOut();
     ConsoleJob job = new ConsoleJob(spec.commandLine().getErr(), threads, 512);
     RunSheet read = RunSheet.read(sheet);
-    Path folder =
-        work != null
-            ? work
-            : DemoData.home().resolve("runs").resolve(sheet.getFileName().toString().replace(".json", ""));
+    Path folder = work != null
+        ? work
+        : DemoData.home()
+            .resolve("runs")
+            .resolve(sheet.getFileName().toString().replace(".json", ""));
     ObjectNode result = Json.object().put("sheet", sheet.toString());
     ObjectNode scores = result.putObject("scores");
     if (!read.title().isEmpty()) {
@@ -60,21 +65,16 @@ final class RunCommand implements Runnable {
     values.forEach((name, value) -> out.println("  " + name + " = " + value));
     out.flush();
     long start = System.nanoTime();
-    new Runner(folder.resolve("rasters"))
-        .run(
-            read,
-            values,
-            job,
-            (entry, value) -> {
-              out.printf(
-                  "%6.1f s  %-18s %s%n",
-                  (System.nanoTime() - start) / 1e9, entry.name(), Descriptions.of(value));
-              out.flush();
-              if (value instanceof Scores found) {
-                out.println(found.toText().indent(10).stripTrailing());
-                scores.set(entry.name(), found.toJson());
-              }
-            });
+    new Runner(folder.resolve("rasters")).run(read, values, job, (entry, value) -> {
+      out.printf(
+          "%6.1f s  %-18s %s%n",
+          (System.nanoTime() - start) / 1e9, entry.name(), Descriptions.of(value));
+      out.flush();
+      if (value instanceof Scores found) {
+        out.println(found.toText().indent(10).stripTrailing());
+        scores.set(entry.name(), found.toJson());
+      }
+    });
     if (json) {
       out.println(Json.line(result));
     }

@@ -36,11 +36,10 @@ final class SingleFeature {
         // Roofs are few: the ends to try lie in the outer tenth of either side.
         double share = 0.10 * Math.pow(0.55, i % STEPS);
         int place = (int) (share * (sorted.length - 1));
-        RangeTest test =
-            i < STEPS
-                ? new RangeTest(
-                    column.name(), sorted[sorted.length - 1 - place], Double.POSITIVE_INFINITY)
-                : new RangeTest(column.name(), Double.NEGATIVE_INFINITY, sorted[place]);
+        RangeTest test = i < STEPS
+            ? new RangeTest(
+                column.name(), sorted[sorted.length - 1 - place], Double.POSITIVE_INFINITY)
+            : new RangeTest(column.name(), Double.NEGATIVE_INFINITY, sorted[place]);
         double f1 = score(objects, test, truth, job);
         if (f1 > best.f1()) {
           best = new Best(rounded(test), f1);
@@ -62,23 +61,21 @@ final class SingleFeature {
 
   private static double score(ObjectSet objects, RangeTest test, Layer truth, Job job) {
     double[] values = objects.table().values(test.feature());
-    int[] rows = IntStream.range(0, values.length).filter(i -> test.passes(values[i])).toArray();
+    int[] rows =
+        IntStream.range(0, values.length).filter(i -> test.passes(values[i])).toArray();
     if (rows.length == 0 || rows.length > 20_000) {
       return 0;
     }
-    OutlineSet outlines =
-        new OutlineObjects(
-                objects.select(rows), OutlineObjects.Form.SQUARED, 0.6, true, 20, 0.6, 10)
-            .run(Job.of(job.threads(), 512));
-    Scores scores =
-        new Compare(
-                outlines,
-                OutlineSet.of(truth),
-                "material = 'metal' AND area >= 25 AND whole = 1",
-                "material = 'metal' AND (area < 25 OR whole = 0)",
-                0.5)
-            .run(Job.QUIET);
+    OutlineSet outlines = new OutlineObjects(
+            objects.select(rows), OutlineObjects.Form.SQUARED, 0.6, true, 20, 0.6, 10)
+        .run(Job.of(job.threads(), 512));
+    Scores scores = new Compare(
+            outlines,
+            OutlineSet.of(truth),
+            "material = 'metal' AND area >= 25 AND whole = 1",
+            "material = 'metal' AND (area < 25 OR whole = 0)",
+            0.5)
+        .run(Job.QUIET);
     return Double.isNaN(scores.f1()) ? 0 : scores.f1();
   }
-
 }

@@ -36,64 +36,59 @@ final class StepCommands {
   }
 
   private static OptionSpec help() {
-    return OptionSpec.builder("-h", "--help").usageHelp(true).description("Show this help.").build();
+    return OptionSpec.builder("-h", "--help")
+        .usageHelp(true)
+        .description("Show this help.")
+        .build();
   }
 
   private static CommandSpec command(StepSpec step) {
     CommandSpec spec = CommandSpec.wrapWithoutInspection((Runnable) () -> {});
     spec.usageMessage().description(step.does()).sortOptions(false).width(100);
     for (StepSpec.Input input : step.inputs()) {
-      spec.addOption(
-          OptionSpec.builder("--" + input.name())
-              .type(Path.class)
-              .paramLabel("FILE")
-              .required(!input.optional())
-              .description(input.does())
-              .build());
+      spec.addOption(OptionSpec.builder("--" + input.name())
+          .type(Path.class)
+          .paramLabel("FILE")
+          .required(!input.optional())
+          .description(input.does())
+          .build());
     }
     for (StepSpec.Option option : step.options()) {
       String range = option.range().isEmpty() ? "" : " [" + option.range() + "]";
       String initial = option.isRequired() ? "" : " Initially " + option.initial() + ".";
-      spec.addOption(
-          OptionSpec.builder("--" + option.name())
-              .type(String.class)
-              .paramLabel(option.unit().isEmpty() ? "VALUE" : option.unit().toUpperCase(Locale.ROOT))
-              .required(option.isRequired())
-              .description(escape(option.does() + range + initial))
-              .build());
+      spec.addOption(OptionSpec.builder("--" + option.name())
+          .type(String.class)
+          .paramLabel(option.unit().isEmpty() ? "VALUE" : option.unit().toUpperCase(Locale.ROOT))
+          .required(option.isRequired())
+          .description(escape(option.does() + range + initial))
+          .build());
     }
-    boolean writes =
-        step.resultType() != Scores.class && step.resultType() != Path.class;
-    spec.addOption(
-        OptionSpec.builder("--out")
-            .type(Path.class)
-            .paramLabel("FILE")
-            .required(writes)
-            .description("File to write the result to; its ending tells the kind.")
-            .build());
-    spec.addOption(
-        OptionSpec.builder("--compression")
-            .type(Compression.class)
-            .defaultValue("DEFLATE")
-            .description("Of a raster result: none, lzw, deflate, zstd. Initially deflate.")
-            .build());
-    spec.addOption(
-        OptionSpec.builder("--threads")
-            .type(int.class)
-            .defaultValue("" + Runtime.getRuntime().availableProcessors())
-            .description("How many threads to use.")
-            .build());
-    spec.addOption(
-        OptionSpec.builder("--tile-size")
-            .type(int.class)
-            .defaultValue("512")
-            .description("Side of computing tiles; results do not depend on it.")
-            .build());
-    spec.addOption(
-        OptionSpec.builder("--json")
-            .type(boolean.class)
-            .description("End the output with one JSON object.")
-            .build());
+    boolean writes = step.resultType() != Scores.class && step.resultType() != Path.class;
+    spec.addOption(OptionSpec.builder("--out")
+        .type(Path.class)
+        .paramLabel("FILE")
+        .required(writes)
+        .description("File to write the result to; its ending tells the kind.")
+        .build());
+    spec.addOption(OptionSpec.builder("--compression")
+        .type(Compression.class)
+        .defaultValue("DEFLATE")
+        .description("Of a raster result: none, lzw, deflate, zstd. Initially deflate.")
+        .build());
+    spec.addOption(OptionSpec.builder("--threads")
+        .type(int.class)
+        .defaultValue("" + Runtime.getRuntime().availableProcessors())
+        .description("How many threads to use.")
+        .build());
+    spec.addOption(OptionSpec.builder("--tile-size")
+        .type(int.class)
+        .defaultValue("512")
+        .description("Side of computing tiles; results do not depend on it.")
+        .build());
+    spec.addOption(OptionSpec.builder("--json")
+        .type(boolean.class)
+        .description("End the output with one JSON object.")
+        .build());
     spec.addOption(help());
     spec.parser().caseInsensitiveEnumValuesAllowed(true);
     CommandSpec finished = CommandSpec.wrapWithoutInspection(new Runs(step, spec));

@@ -32,24 +32,27 @@ import sharpkestrel.step.StepInfo;
 public record Compare(
     @In(does = "What was found.") OutlineSet outlines,
     @In(does = "The true outlines.") OutlineSet truth,
+
     @Setting(
-            label = "Wanted",
-            does = "CQL2 test of the true outlines that count, e.g. material = 'metal' AND area >= 25.",
-            initial = "auto")
-        String wanted,
+        label = "Wanted",
+        does = "CQL2 test of the true outlines that count, e.g. material = 'metal' AND area >= 25.",
+        initial = "auto")
+    String wanted,
+
     @Setting(
-            label = "Forgiven",
-            does =
-                "CQL2 test of true outlines on which a find is neither right nor wrong: cut off by the edge, or too small.",
-            initial = "auto")
-        String forgiven,
+        label = "Forgiven",
+        does =
+            "CQL2 test of true outlines on which a find is neither right nor wrong: cut off by the edge, or too small.",
+        initial = "auto")
+    String forgiven,
+
     @Setting(
-            label = "Overlap",
-            does = "Least intersection over union of a match.",
-            min = 0.05,
-            max = 0.99,
-            initial = "0.5")
-        double overlap)
+        label = "Overlap",
+        does = "Least intersection over union of a match.",
+        min = 0.05,
+        max = 0.99,
+        initial = "0.5")
+    double overlap)
     implements Step<Scores> {
 
   private record Pair(int found, int truth, double iou) {}
@@ -57,12 +60,11 @@ public record Compare(
   @Override
   public Scores run(Job job) {
     if (!outlines.crs().equals(truth.crs())) {
-      throw new RasterException(
-          "What was found is in "
-              + outlines.crs()
-              + ", the truth in "
-              + truth.crs()
-              + ". Compare outlines of the same product in the same system.");
+      throw new RasterException("What was found is in "
+          + outlines.crs()
+          + ", the truth in "
+          + truth.crs()
+          + ". Compare outlines of the same product in the same system.");
     }
     boolean[] counts = matching(wanted, true);
     boolean[] excused = matching(forgiven, false);
@@ -87,10 +89,9 @@ public record Compare(
         onExcused[f] |= excused[t] && common >= 0.5 * found.getArea();
       }
     }
-    pairs.sort(
-        Comparator.comparingDouble((Pair p) -> -p.iou())
-            .thenComparingInt(Pair::found)
-            .thenComparingInt(Pair::truth));
+    pairs.sort(Comparator.comparingDouble((Pair p) -> -p.iou())
+        .thenComparingInt(Pair::found)
+        .thenComparingInt(Pair::truth));
     return score(pairs, counts, onExcused);
   }
 
@@ -111,16 +112,14 @@ public record Compare(
       area += (outlines.outlines().get(pair.found()).getArea() - real) / real;
       matched++;
     }
-    List<Integer> wrong =
-        IntStream.range(0, outlines.count())
-            .filter(f -> !foundTaken[f] && !onExcused[f])
-            .boxed()
-            .toList();
-    List<Geometry> missed =
-        IntStream.range(0, truth.count())
-            .filter(t -> counts[t] && !truthTaken[t])
-            .mapToObj(truth.outlines()::get)
-            .toList();
+    List<Integer> wrong = IntStream.range(0, outlines.count())
+        .filter(f -> !foundTaken[f] && !onExcused[f])
+        .boxed()
+        .toList();
+    List<Geometry> missed = IntStream.range(0, truth.count())
+        .filter(t -> counts[t] && !truthTaken[t])
+        .mapToObj(truth.outlines()::get)
+        .toList();
     return new Scores(
         matched + wrong.size(),
         matched + missed.size(),

@@ -18,11 +18,16 @@ import sharpkestrel.step.StepInfo;
     id = "export",
     stage = Stage.DELIVER,
     title = "Export",
-    does = "Writes outlines with all their features to a GeoPackage (.gpkg, with spatial index) or GeoJSON file (.geojson).")
+    does =
+        "Writes outlines with all their features to a GeoPackage (.gpkg, with spatial index) or GeoJSON file (.geojson).")
 public record Export(
     @In(does = "The outlines to write.") OutlineSet outlines,
-    @Setting(label = "File", does = "Where to write: a name that ends in .gpkg or .geojson.") Path file,
-    @Setting(label = "Layer", does = "Name of the table in a GeoPackage.", initial = "outlines") String layer)
+
+    @Setting(label = "File", does = "Where to write: a name that ends in .gpkg or .geojson.")
+    Path file,
+
+    @Setting(label = "Layer", does = "Name of the table in a GeoPackage.", initial = "outlines")
+    String layer)
     implements Step<Path> {
 
   @Override

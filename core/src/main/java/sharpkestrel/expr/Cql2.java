@@ -38,8 +38,8 @@ public final class Cql2 {
   public static Expression parseTest(String text) {
     Expression expression = parse(text);
     if (!expression.isTruth()) {
-      throw new ExpressionException(
-          "'" + text + "' is a number, not a test; compare it with something, e.g. " + text + " > 0.5");
+      throw new ExpressionException("'" + text
+          + "' is a number, not a test; compare it with something, e.g. " + text + " > 0.5");
     }
     return expression;
   }
@@ -253,7 +253,7 @@ public final class Cql2 {
 
   private ExpressionException expected(String what) {
     String rest = at < text.length() ? "'" + text.substring(at) + "'" : "the end";
-    return new ExpressionException(
-        "In '" + text + "' at character " + (at + 1) + ": expected " + what + " but found " + rest + ".");
+    return new ExpressionException("In '" + text + "' at character " + (at + 1) + ": expected "
+        + what + " but found " + rest + ".");
   }
 }

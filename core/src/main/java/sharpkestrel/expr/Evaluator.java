@@ -16,8 +16,8 @@ final class Evaluator {
         yield all;
       }
       case Expression.Text t ->
-          throw new ExpressionException(
-              "The text '" + t.value() + "' can only be compared with a column of texts.");
+        throw new ExpressionException(
+            "The text '" + t.value() + "' can only be compared with a column of texts.");
       case Expression.Property p -> table.values(p.name());
       case Expression.Negate n -> {
         double[] a = evaluate(n.operand(), table).clone();
@@ -26,24 +26,24 @@ final class Evaluator {
         }
         yield a;
       }
-      case Expression.Arithmetic a ->
-          combine(a.left(), a.right(), table, arithmetic(a.operator()));
-      case Expression.Comparison c when c.right() instanceof Expression.Text text ->
-          compareText(c.left(), c.operator(), text.value(), table);
-      case Expression.Comparison c ->
-          combine(c.left(), c.right(), table, comparison(c.operator()));
+      case Expression.Arithmetic a -> combine(a.left(), a.right(), table, arithmetic(a.operator()));
+      case Expression.Comparison c
+      when c.right() instanceof Expression.Text text ->
+        compareText(c.left(), c.operator(), text.value(), table);
+      case Expression.Comparison c -> combine(c.left(), c.right(), table, comparison(c.operator()));
       case Expression.Between b ->
-          evaluate(
-              new Expression.And(
-                  new Expression.Comparison(">=", b.value(), b.low()),
-                  new Expression.Comparison("<=", b.value(), b.high())),
-              table);
+        evaluate(
+            new Expression.And(
+                new Expression.Comparison(">=", b.value(), b.low()),
+                new Expression.Comparison("<=", b.value(), b.high())),
+            table);
       case Expression.In in -> {
         double[] any = new double[table.rows()];
         for (Expression item : in.list()) {
-          any =
-              combine(
-                  any, evaluate(new Expression.Comparison("=", in.value(), item), table), Evaluator::or);
+          any = combine(
+              any,
+              evaluate(new Expression.Comparison("=", in.value(), item), table),
+              Evaluator::or);
         }
         yield any;
       }
@@ -64,8 +64,7 @@ final class Evaluator {
     };
   }
 
-  private static double[] compareText(
-      Expression left, String operator, String text, Table table) {
+  private static double[] compareText(Expression left, String operator, String text, Table table) {
     if (!(left instanceof Expression.Property property)
         || !table.column(property.name()).isText()) {
       throw new ExpressionException(
@@ -105,16 +104,15 @@ final class Evaluator {
   }
 
   private static DoubleBinaryOperator comparison(String operator) {
-    DoubleBinaryOperator plain =
-        switch (operator) {
-          case "=" -> (a, b) -> a == b ? 1 : 0;
-          case "<>" -> (a, b) -> a != b ? 1 : 0;
-          case "<" -> (a, b) -> a < b ? 1 : 0;
-          case "<=" -> (a, b) -> a <= b ? 1 : 0;
-          case ">" -> (a, b) -> a > b ? 1 : 0;
-          case ">=" -> (a, b) -> a >= b ? 1 : 0;
-          default -> throw new IllegalStateException("operator " + operator);
-        };
+    DoubleBinaryOperator plain = switch (operator) {
+      case "=" -> (a, b) -> a == b ? 1 : 0;
+      case "<>" -> (a, b) -> a != b ? 1 : 0;
+      case "<" -> (a, b) -> a < b ? 1 : 0;
+      case "<=" -> (a, b) -> a <= b ? 1 : 0;
+      case ">" -> (a, b) -> a > b ? 1 : 0;
+      case ">=" -> (a, b) -> a >= b ? 1 : 0;
+      default -> throw new IllegalStateException("operator " + operator);
+    };
     return (a, b) -> Double.isNaN(a) || Double.isNaN(b) ? Double.NaN : plain.applyAsDouble(a, b);
   }
 

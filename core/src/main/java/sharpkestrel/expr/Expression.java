@@ -55,14 +55,15 @@ public sealed interface Expression {
       case Property p -> p.name();
       case Negate n -> "-" + grouped(n.operand());
       case Arithmetic a -> grouped(a.left()) + " " + a.operator() + " " + grouped(a.right());
-      case Comparison c -> c.left().toText() + " " + c.operator() + " " + c.right().toText();
+      case Comparison c ->
+        c.left().toText() + " " + c.operator() + " " + c.right().toText();
       case Between b ->
-          b.value().toText() + " BETWEEN " + b.low().toText() + " AND " + b.high().toText();
+        b.value().toText() + " BETWEEN " + b.low().toText() + " AND " + b.high().toText();
       case In i ->
-          i.value().toText()
-              + " IN ("
-              + String.join(", ", i.list().stream().map(Expression::toText).toList())
-              + ")";
+        i.value().toText()
+            + " IN ("
+            + String.join(", ", i.list().stream().map(Expression::toText).toList())
+            + ")";
       case IsNull n -> n.value().toText() + " IS NULL";
       case Not n -> "NOT (" + n.operand().toText() + ")";
       case And a -> either(a.left()) + " AND " + either(a.right());
@@ -71,7 +72,9 @@ public sealed interface Expression {
   }
 
   private static String grouped(Expression e) {
-    return e instanceof Number || e instanceof Text || e instanceof Property ? e.toText() : "(" + e.toText() + ")";
+    return e instanceof Number || e instanceof Text || e instanceof Property
+        ? e.toText()
+        : "(" + e.toText() + ")";
   }
 
   private static String either(Expression e) {

@@ -50,8 +50,8 @@ public final class Table {
     this.rows = rows;
     for (Column column : columns) {
       if (column.values().length != rows) {
-        throw new IllegalArgumentException(
-            "Column " + column.name() + " has " + column.values().length + " values for " + rows + " rows");
+        throw new IllegalArgumentException("Column " + column.name() + " has "
+            + column.values().length + " values for " + rows + " rows");
       }
       if (this.columns.put(column.name(), column) != null) {
         throw new IllegalArgumentException("Two columns are named " + column.name());
@@ -77,8 +77,8 @@ public final class Table {
   public Column column(String name) {
     Column column = columns.get(name);
     if (column == null) {
-      throw new ExpressionException(
-          "There is no feature '" + name + "'. There are: " + String.join(", ", columns.keySet()) + ".");
+      throw new ExpressionException("There is no feature '" + name + "'. There are: "
+          + String.join(", ", columns.keySet()) + ".");
     }
     return column;
   }

@@ -33,46 +33,56 @@ import sharpkestrel.step.StepInfo;
             + " traced exactly, small holes filled, then simplified or squared.")
 public record OutlineObjects(
     @In(does = "The objects to outline.") ObjectSet objects,
+
     @Setting(
-            label = "Form",
-            does = "exact: along pixel sides; simple: fewer corners; squared: right angles where they fit.",
-            initial = "squared")
-        Form form,
+        label = "Form",
+        does =
+            "exact: along pixel sides; simple: fewer corners; squared: right angles where they fit.",
+        initial = "squared")
+    Form form,
+
     @Setting(
-            label = "Tolerance",
-            does = "How far a simplified border may leave the exact one.",
-            unit = "m",
-            min = 0,
-            max = 100,
-            initial = "0.6")
-        double tolerance,
-    @Setting(label = "Join touching", does = "Whether objects that touch become one outline.", initial = "true")
-        boolean joinTouching,
+        label = "Tolerance",
+        does = "How far a simplified border may leave the exact one.",
+        unit = "m",
+        min = 0,
+        max = 100,
+        initial = "0.6")
+    double tolerance,
+
     @Setting(
-            label = "Least area",
-            does = "Outlines smaller than this are left out.",
-            unit = "m²",
-            min = 0,
-            max = 1e9,
-            initial = "0")
-        double leastArea,
+        label = "Join touching",
+        does = "Whether objects that touch become one outline.",
+        initial = "true")
+    boolean joinTouching,
+
     @Setting(
-            label = "Least rectangularity",
-            does =
-                "Outlines whose exact border fills less of its smallest rectangle than this are left out: roofs fill"
-                    + " most of it, rocks and surf do not.",
-            min = 0,
-            max = 1,
-            initial = "0")
-        double leastRectangularity,
+        label = "Least area",
+        does = "Outlines smaller than this are left out.",
+        unit = "m²",
+        min = 0,
+        max = 1e9,
+        initial = "0")
+    double leastArea,
+
     @Setting(
-            label = "Largest hole",
-            does = "Holes up to this area are filled.",
-            unit = "m²",
-            min = 0,
-            max = 1e9,
-            initial = "10")
-        double largestHole)
+        label = "Least rectangularity",
+        does =
+            "Outlines whose exact border fills less of its smallest rectangle than this are left out: roofs fill"
+                + " most of it, rocks and surf do not.",
+        min = 0,
+        max = 1,
+        initial = "0")
+    double leastRectangularity,
+
+    @Setting(
+        label = "Largest hole",
+        does = "Holes up to this area are filled.",
+        unit = "m²",
+        min = 0,
+        max = 1e9,
+        initial = "10")
+    double largestHole)
     implements Step<OutlineSet> {
 
   /** How borders are drawn. */
@@ -126,16 +136,18 @@ public record OutlineObjects(
         Squarer.Result result = shaped(exact, pixel);
         MinimumRectangle box = box(result.outline());
         outlines.add(ObjectGeometry.toGround(grid.affine()).transform(result.outline()));
-        shapes.add(form == Form.EXACT ? "exact" : result.shape().name().toLowerCase(java.util.Locale.ROOT));
-        rows.add(
-            new double[] {
-              result.outline().getArea() * pixel * pixel,
-              box.length() * pixel,
-              box.width() * pixel,
-              filled,
-              sumOfScores / area,
-              members
-            });
+        shapes.add(
+            form == Form.EXACT
+                ? "exact"
+                : result.shape().name().toLowerCase(java.util.Locale.ROOT));
+        rows.add(new double[] {
+          result.outline().getArea() * pixel * pixel,
+          box.length() * pixel,
+          box.width() * pixel,
+          filled,
+          sumOfScores / area,
+          members
+        });
       }
     }
     return new OutlineSet(grid.crs(), outlines, table(rows, shapes));
@@ -178,7 +190,7 @@ public record OutlineObjects(
     return switch (form) {
       case EXACT -> new Squarer.Result(exact, Squarer.Shape.SIMPLIFIED);
       case SIMPLE ->
-          new Squarer.Result(Squarer.simplify(exact, inPixels), Squarer.Shape.SIMPLIFIED);
+        new Squarer.Result(Squarer.simplify(exact, inPixels), Squarer.Shape.SIMPLIFIED);
       case SQUARED -> Squarer.square(exact, inPixels);
     };
   }

@@ -35,16 +35,17 @@ public record RangeTest(String feature, double low, double high) {
         collect(and.right(), tests);
       }
       case Expression.Between(
-              Expression.Property p, Expression.Number low, Expression.Number high) ->
-          add(tests, new RangeTest(p.name(), low.value(), high.value()));
+          Expression.Property p,
+          Expression.Number low,
+          Expression.Number high) -> add(tests, new RangeTest(p.name(), low.value(), high.value()));
       case Expression.Comparison(String op, Expression.Property p, Expression.Number n) ->
-          add(tests, compared(p.name(), op, n.value()));
+        add(tests, compared(p.name(), op, n.value()));
       case Expression.Comparison(String op, Expression.Number n, Expression.Property p) ->
-          add(tests, compared(p.name(), mirrored(op), n.value()));
+        add(tests, compared(p.name(), mirrored(op), n.value()));
       default ->
-          throw new ExpressionException(
-              "'" + expression.toText() + "' is not a test of one feature against numbers. A winnow is tests joined"
-                  + " by AND, e.g. area BETWEEN 25 AND 900 AND ndvi < 0.2.");
+        throw new ExpressionException("'" + expression.toText()
+            + "' is not a test of one feature against numbers. A winnow is tests joined"
+            + " by AND, e.g. area BETWEEN 25 AND 900 AND ndvi < 0.2.");
     }
   }
 
@@ -55,8 +56,7 @@ public record RangeTest(String feature, double low, double high) {
       if (old.feature.equals(test.feature)) {
         tests.set(
             i,
-            new RangeTest(
-                old.feature, Math.max(old.low, test.low), Math.min(old.high, test.high)));
+            new RangeTest(old.feature, Math.max(old.low, test.low), Math.min(old.high, test.high)));
         return;
       }
     }
@@ -71,8 +71,8 @@ public record RangeTest(String feature, double low, double high) {
       case ">=" -> new RangeTest(feature, value, Double.POSITIVE_INFINITY);
       case "=" -> new RangeTest(feature, value, value);
       default ->
-          throw new ExpressionException(
-              "A winnow cannot test for inequality: " + feature + " <> " + Cql2.number(value) + ".");
+        throw new ExpressionException(
+            "A winnow cannot test for inequality: " + feature + " <> " + Cql2.number(value) + ".");
     };
   }
 

@@ -23,11 +23,12 @@ import sharpkestrel.step.StepInfo;
             + " and a range; together they are CQL2 text.")
 public record Winnow(
     @In(does = "Measured objects.") ObjectSet objects,
+
     @Setting(
-            label = "Tests",
-            does = "CQL2 text, e.g. area BETWEEN 25 AND 900 AND ndvi < 0.2; empty keeps all.",
-            initial = "auto")
-        String tests)
+        label = "Tests",
+        does = "CQL2 text, e.g. area BETWEEN 25 AND 900 AND ndvi < 0.2; empty keeps all.",
+        initial = "auto")
+    String tests)
     implements Step<ObjectSet> {
 
   public Winnow {

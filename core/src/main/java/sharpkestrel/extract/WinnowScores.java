@@ -35,7 +35,8 @@ public final class WinnowScores {
   }
 
   private static double unit(double[] values) {
-    double[] sorted = Arrays.stream(values).filter(v -> !Double.isNaN(v)).sorted().toArray();
+    double[] sorted =
+        Arrays.stream(values).filter(v -> !Double.isNaN(v)).sorted().toArray();
     if (sorted.length == 0) {
       return 1;
     }

@@ -66,7 +66,8 @@ public final class Results {
     if (type == OutlineSet.class) {
       return OutlineSet.of(GeoPackage.read(file, ""));
     }
-    throw new RasterException("Inputs of type " + type.getSimpleName() + " are not read from files.");
+    throw new RasterException(
+        "Inputs of type " + type.getSimpleName() + " are not read from files.");
   }
 
   /** Writes a result to a file of the kind its ending tells. */
@@ -99,8 +100,8 @@ public final class Results {
         }
       }
       default ->
-          throw new RasterException(
-              "A result of type " + value.getClass().getSimpleName() + " is not written to a file.");
+        throw new RasterException(
+            "A result of type " + value.getClass().getSimpleName() + " is not written to a file.");
     }
   }
 
@@ -110,7 +111,7 @@ public final class Results {
         return;
       }
     }
-    throw new RasterException(
-        file + ": this result is written to files that end in " + String.join(" or ", endings) + ".");
+    throw new RasterException(file + ": this result is written to files that end in "
+        + String.join(" or ", endings) + ".");
   }
 }

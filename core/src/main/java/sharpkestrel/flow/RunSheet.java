@@ -39,7 +39,9 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
   public static RunSheet read(Path path) {
     JsonNode root = Json.read(path);
     Map<String, String> variables = new LinkedHashMap<>();
-    root.path("variables").properties().forEach(e -> variables.put(e.getKey(), e.getValue().asText()));
+    root.path("variables")
+        .properties()
+        .forEach(e -> variables.put(e.getKey(), e.getValue().asText()));
     List<Entry> steps = new ArrayList<>();
     for (JsonNode node : root.path("steps")) {
       try {
@@ -66,7 +68,8 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
       }
       String value = field.getValue().asText();
       if (spec.inputs().stream().anyMatch(i -> i.name().equals(key))) {
-        if (value.startsWith("@") && before.stream().noneMatch(e -> e.name().equals(value.substring(1)))) {
+        if (value.startsWith("@")
+            && before.stream().noneMatch(e -> e.name().equals(value.substring(1)))) {
           throw new RasterException(
               "input '" + key + "' is " + value + ", but no earlier step has that name.");
         }
@@ -74,7 +77,8 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
       } else if (spec.options().stream().anyMatch(o -> o.name().equals(key))) {
         settings.put(key, value);
       } else {
-        throw new RasterException("step '" + spec.id() + "' has no input or setting '" + key + "'.");
+        throw new RasterException(
+            "step '" + spec.id() + "' has no input or setting '" + key + "'.");
       }
     }
     String name = node.path("name").asText(spec.id());
@@ -114,8 +118,8 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
       resolved = resolved.replace("${" + variable.getKey() + "}", variable.getValue());
     }
     if (resolved.contains("${")) {
-      throw new RasterException(
-          "'" + text + "' names a variable that the sheet does not have. It has: " + variables.keySet() + ".");
+      throw new RasterException("'" + text
+          + "' names a variable that the sheet does not have. It has: " + variables.keySet() + ".");
     }
     return resolved;
   }

@@ -40,7 +40,10 @@ public final class Runner {
    * @return results by name
    */
   public Map<String, Object> run(
-      RunSheet sheet, Map<String, String> variables, Job job, BiConsumer<RunSheet.Entry, Object> after) {
+      RunSheet sheet,
+      Map<String, String> variables,
+      Job job,
+      BiConsumer<RunSheet.Entry, Object> after) {
     Map<String, String> all = new LinkedHashMap<>(sheet.variables());
     all.putAll(variables);
     for (RunSheet.Entry entry : sheet.steps()) {

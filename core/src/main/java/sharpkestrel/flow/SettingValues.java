@@ -22,7 +22,8 @@ public final class SettingValues {
    * @throws RasterException that names the setting, what was given and what would do
    */
   static Object parse(StepSpec.Option option, String text) {
-    boolean auto = text.equals(AUTO) && (option.initial().equals(AUTO) || option.initial().isEmpty());
+    boolean auto =
+        text.equals(AUTO) && (option.initial().equals(AUTO) || option.initial().isEmpty());
     Class<?> type = option.rawType();
     if (type == double.class) {
       return auto ? Double.NaN : number(option, text);
@@ -59,7 +60,8 @@ public final class SettingValues {
   }
 
   private static List<?> list(StepSpec.Option option, String text) {
-    boolean numbers = ((ParameterizedType) option.type()).getActualTypeArguments()[0] == Double.class;
+    boolean numbers =
+        ((ParameterizedType) option.type()).getActualTypeArguments()[0] == Double.class;
     List<Object> items = new ArrayList<>();
     for (String item : text.split(",")) {
       if (!item.isBlank()) {
@@ -93,8 +95,8 @@ public final class SettingValues {
   }
 
   private static RasterException bad(StepSpec.Option option, String text, String wanted) {
-    return new RasterException(
-        option.label() + " (--" + option.name() + ") is '" + text + "'; it should be " + wanted + ".");
+    return new RasterException(option.label() + " (--" + option.name() + ") is '" + text
+        + "'; it should be " + wanted + ".");
   }
 
   /** A number without superfluous digits. */
@@ -108,7 +110,8 @@ public final class SettingValues {
       case Double d -> Double.isNaN(d) ? AUTO : Cql2.number(d);
       case Enum<?> e -> e.name().toLowerCase(Locale.ROOT);
       case Optional<?> o -> o.map(Object::toString).orElse(AUTO);
-      case List<?> l -> l.isEmpty() ? AUTO : String.join(",", l.stream().map(Object::toString).toList());
+      case List<?> l ->
+        l.isEmpty() ? AUTO : String.join(",", l.stream().map(Object::toString).toList());
       case CrsName c -> c.isKnown() ? c.text() : AUTO;
       default -> value.toString();
     };

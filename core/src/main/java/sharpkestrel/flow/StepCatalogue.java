@@ -25,20 +25,19 @@ public final class StepCatalogue {
   private static final Map<String, StepSpec> STEPS = new LinkedHashMap<>();
 
   static {
-    List<Class<? extends Step<?>>> all =
-        List.of(
-            Assemble.class,
-            Calibrate.class,
-            Clip.class,
-            Ortho.class,
-            Pansharpen.class,
-            Index.class,
-            Segment.class,
-            Measure.class,
-            Winnow.class,
-            OutlineObjects.class,
-            Compare.class,
-            Export.class);
+    List<Class<? extends Step<?>>> all = List.of(
+        Assemble.class,
+        Calibrate.class,
+        Clip.class,
+        Ortho.class,
+        Pansharpen.class,
+        Index.class,
+        Segment.class,
+        Measure.class,
+        Winnow.class,
+        OutlineObjects.class,
+        Compare.class,
+        Export.class);
     for (Class<? extends Step<?>> type : all) {
       StepSpec spec = new StepSpec(type);
       STEPS.put(spec.id(), spec);

@@ -8,14 +8,17 @@ public final class StepReference {
   private StepReference() {}
 
   public static String markdown() {
-    StringBuilder page =
-        new StringBuilder(
-            "# Steps\n\nGenerated from the declarations by `./kestrel reference`; a test keeps it true. Every step runs"
-                + " as `./kestrel step ID`, in run sheets, and from its panel in the window.\n");
+    StringBuilder page = new StringBuilder(
+        "# Steps\n\nGenerated from the declarations by `./kestrel reference`; a test keeps it true. Every step runs"
+            + " as `./kestrel step ID`, in run sheets, and from its panel in the window.\n");
     for (Stage stage : Stage.values()) {
       page.append("\n## ").append(stage.title()).append('\n');
       for (StepSpec spec : StepCatalogue.of(stage)) {
-        page.append("\n### ").append(spec.id()).append("\n\n").append(spec.does()).append("\n\n");
+        page.append("\n### ")
+            .append(spec.id())
+            .append("\n\n")
+            .append(spec.does())
+            .append("\n\n");
         page.append("| name | what it is | range | initial |\n|---|---|---|---|\n");
         for (StepSpec.Input input : spec.inputs()) {
           page.append("| `--").append(input.name()).append("` | input: ").append(input.does());

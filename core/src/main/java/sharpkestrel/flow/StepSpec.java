@@ -77,26 +77,24 @@ public final class StepSpec {
       In in = component.getAnnotation(In.class);
       Setting setting = component.getAnnotation(Setting.class);
       if (in != null) {
-        inputs.add(
-            new Input(
-                kebab(component.getName()),
-                in.optional()
-                    ? (Class<?>)
-                        ((ParameterizedType) component.getGenericType()).getActualTypeArguments()[0]
-                    : component.getType(),
-                in.optional(),
-                in.does()));
+        inputs.add(new Input(
+            kebab(component.getName()),
+            in.optional()
+                ? (Class<?>)
+                    ((ParameterizedType) component.getGenericType()).getActualTypeArguments()[0]
+                : component.getType(),
+            in.optional(),
+            in.does()));
       } else {
-        options.add(
-            new Option(
-                kebab(component.getName()),
-                setting.label(),
-                setting.does(),
-                setting.unit(),
-                setting.min(),
-                setting.max(),
-                setting.initial(),
-                component.getGenericType()));
+        options.add(new Option(
+            kebab(component.getName()),
+            setting.label(),
+            setting.does(),
+            setting.unit(),
+            setting.min(),
+            setting.max(),
+            setting.initial(),
+            component.getGenericType()));
       }
     }
   }
@@ -148,14 +146,13 @@ public final class StepSpec {
   public Step<?> make(Map<String, Object> given, Map<String, String> settings) {
     for (String name : settings.keySet()) {
       if (options.stream().noneMatch(o -> o.name().equals(name))) {
-        throw new RasterException(
-            "Step '"
-                + id()
-                + "' has no setting '"
-                + name
-                + "'. It has: "
-                + String.join(", ", options.stream().map(Option::name).toList())
-                + ".");
+        throw new RasterException("Step '"
+            + id()
+            + "' has no setting '"
+            + name
+            + "'. It has: "
+            + String.join(", ", options.stream().map(Option::name).toList())
+            + ".");
       }
     }
     RecordComponent[] components = type.getRecordComponents();
@@ -165,10 +162,9 @@ public final class StepSpec {
     int option = 0;
     for (int i = 0; i < components.length; i++) {
       types[i] = components[i].getType();
-      arguments[i] =
-          components[i].isAnnotationPresent(In.class)
-              ? input(inputs.get(in++), given)
-              : setting(options.get(option++), settings);
+      arguments[i] = components[i].isAnnotationPresent(In.class)
+          ? input(inputs.get(in++), given)
+          : setting(options.get(option++), settings);
     }
     try {
       Constructor<? extends Step<?>> constructor = type.getDeclaredConstructor(types);

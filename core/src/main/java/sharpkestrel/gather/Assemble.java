@@ -39,16 +39,18 @@ import sharpkestrel.step.StepInfo;
             + " attached. Says which parts are missing or doubled.")
 public record Assemble(
     @Setting(
-            label = "Delivery",
-            does = "A STAC item (.json) or a folder with part files named NAME-R1C1.tif and so on.")
-        Path delivery,
+        label = "Delivery",
+        does = "A STAC item (.json) or a folder with part files named NAME-R1C1.tif and so on.")
+    Path delivery,
+
     @Setting(
-            label = "Image",
-            does = "Which image of the delivery: the NAME before -R1C1 in its part files, e.g. pan.")
-        String image)
+        label = "Image",
+        does = "Which image of the delivery: the NAME before -R1C1 in its part files, e.g. pan.")
+    String image)
     implements Step<Raster> {
 
-  private static final Pattern PART = Pattern.compile("(.+?)[-_]R(\\d{1,3})C(\\d{1,3})", Pattern.CASE_INSENSITIVE);
+  private static final Pattern PART =
+      Pattern.compile("(.+?)[-_]R(\\d{1,3})C(\\d{1,3})", Pattern.CASE_INSENSITIVE);
 
   public Assemble {
     if (image.isBlank()) {
@@ -56,7 +58,8 @@ public record Assemble(
     }
   }
 
-  private record Part(String image, int row, int column, Path path, List<StacItem.BandNote> bands) {}
+  private record Part(
+      String image, int row, int column, Path path, List<StacItem.BandNote> bands) {}
 
   @Override
   public Raster run(Job job) {
@@ -70,31 +73,30 @@ public record Assemble(
     if (item) {
       StacItem stac = StacItem.read(delivery);
       attachments = attachments.with(Acquisition.class, stac.acquisition());
-      parts =
-          stac.assets().stream()
-              .flatMap(asset -> part(asset.key(), asset.path(), asset.bands()).stream())
-              .toList();
+      parts = stac.assets().stream()
+          .flatMap(asset -> part(asset.key(), asset.path(), asset.bands()).stream())
+          .toList();
     } else {
       parts = partsInFolder();
     }
     List<Part> chosen =
         parts.stream().filter(part -> part.image().equalsIgnoreCase(image)).toList();
     if (chosen.isEmpty()) {
-      throw new RasterException(
-          "The delivery "
-              + delivery
-              + " has no image '"
-              + image
-              + "'. It has: "
-              + parts.stream().map(Part::image).distinct().sorted().toList()
-              + ".");
+      throw new RasterException("The delivery "
+          + delivery
+          + " has no image '"
+          + image
+          + "'. It has: "
+          + parts.stream().map(Part::image).distinct().sorted().toList()
+          + ".");
     }
     Path folder = chosen.get(0).path().toAbsolutePath().getParent();
     Path rpc = folder.resolve(image + "_RPC.TXT");
     if (Files.isRegularFile(rpc)) {
       attachments = attachments.with(Rpc.class, RpcText.read(rpc));
     } else {
-      job.warn("No sensor model lies beside the parts (" + rpc + "): the scene cannot be placed by it.");
+      job.warn(
+          "No sensor model lies beside the parts (" + rpc + "): the scene cannot be placed by it.");
     }
     return assemble(chosen, attachments, job);
   }
@@ -104,33 +106,32 @@ public record Assemble(
     List<Band> bands = null;
     for (Part part : chosen) {
       if (!Files.isRegularFile(part.path())) {
-        job.warn(
-            "Part R" + part.row() + "C" + part.column() + " is missing (" + part.path()
-                + "): its area is left without data.");
+        job.warn("Part R" + part.row() + "C" + part.column() + " is missing (" + part.path()
+            + "): its area is left without data.");
         continue;
       }
       GeoTiff tiff = GeoTiff.open(part.path());
       if (bands == null) {
         bands = named(tiff.bands(), part.bands());
       } else if (bands.size() != tiff.bands().size()) {
-        throw new RasterException(
-            part.path()
-                + " has "
-                + tiff.bands().size()
-                + " bands, the parts before it "
-                + bands.size()
-                + ". Parts of one image have the same bands; check the image name.");
+        throw new RasterException(part.path()
+            + " has "
+            + tiff.bands().size()
+            + " bands, the parts before it "
+            + bands.size()
+            + ". Parts of one image have the same bands; check the image name.");
       }
-      Raster before = rows.computeIfAbsent(part.row(), r -> new TreeMap<>()).put(part.column(), tiff);
+      Raster before =
+          rows.computeIfAbsent(part.row(), r -> new TreeMap<>()).put(part.column(), tiff);
       if (before != null) {
         rows.get(part.row()).put(part.column(), before);
-        job.warn(
-            "Part R" + part.row() + "C" + part.column() + " is there twice; " + part.path()
-                + " is left out.");
+        job.warn("Part R" + part.row() + "C" + part.column() + " is there twice; " + part.path()
+            + " is left out.");
       }
     }
     if (bands == null) {
-      throw new RasterException("None of the parts of '" + image + "' is there in " + delivery + ".");
+      throw new RasterException(
+          "None of the parts of '" + image + "' is there in " + delivery + ".");
     }
     return PartedRaster.of(rows, bands, attachments, job);
   }
@@ -151,8 +152,8 @@ public record Assemble(
       return files
           .filter(f -> f.getFileName().toString().toLowerCase(Locale.ROOT).matches(".*\\.tiff?"))
           .sorted()
-          .flatMap(
-              f -> part(f.getFileName().toString().replaceFirst("\\.[^.]+$", ""), f, List.of()).stream())
+          .flatMap(f ->
+              part(f.getFileName().toString().replaceFirst("\\.[^.]+$", ""), f, List.of()).stream())
           .toList();
     } catch (IOException failed) {
       throw new RasterException(delivery + " cannot be listed: " + failed.getMessage(), failed);
@@ -163,13 +164,12 @@ public record Assemble(
       String name, Path path, List<StacItem.BandNote> bands) {
     Matcher matcher = PART.matcher(name);
     return matcher.matches()
-        ? java.util.Optional.of(
-            new Part(
-                matcher.group(1),
-                Integer.parseInt(matcher.group(2)),
-                Integer.parseInt(matcher.group(3)),
-                path,
-                bands))
+        ? java.util.Optional.of(new Part(
+            matcher.group(1),
+            Integer.parseInt(matcher.group(2)),
+            Integer.parseInt(matcher.group(3)),
+            path,
+            bands))
         : java.util.Optional.empty();
   }
 }

@@ -28,36 +28,30 @@ import sharpkestrel.step.StepInfo;
     does =
         "Turns a scene's numbers into top-of-atmosphere reflectance with its gains, its sun and the distance of the"
             + " sun, so that thresholds travel from scene to scene. Writes 32-bit floats.")
-public record Calibrate(@In(does = "A scene whose acquisition and gains are known.") Raster scene)
-    implements Step<Raster> {
+public record Calibrate(
+    @In(does = "A scene whose acquisition and gains are known.")
+    Raster scene) implements Step<Raster> {
 
   @Override
   public Raster run(Job job) {
-    Acquisition acquisition =
-        scene
-            .attachments()
-            .get(Acquisition.class)
-            .orElseThrow(
-                () ->
-                    new RasterException(
-                        "This scene says nothing of its acquisition (time, sun, gains), so its numbers cannot be"
-                            + " made reflectance. Open it through its STAC item, or skip this step."));
+    Acquisition acquisition = scene
+        .attachments()
+        .get(Acquisition.class)
+        .orElseThrow(() -> new RasterException(
+            "This scene says nothing of its acquisition (time, sun, gains), so its numbers cannot be"
+                + " made reflectance. Open it through its STAC item, or skip this step."));
     List<Band> bands = new ArrayList<>();
     float[] factors = new float[scene.bands().size()];
     float[] addends = new float[scene.bands().size()];
     for (int b = 0; b < factors.length; b++) {
       Band band = scene.bands().get(b);
-      double[] linear =
-          acquisition
-              .reflectance(band.role())
-              .orElseThrow(
-                  () ->
-                      new RasterException(
-                          "Band '"
-                              + band.name()
-                              + "' has no gain and solar irradiance in the scene's metadata, or the sun's elevation"
-                              + " is not known. Add them to the STAC item (raster:bands, eo:bands,"
-                              + " view:sun_elevation)."));
+      double[] linear = acquisition
+          .reflectance(band.role())
+          .orElseThrow(() -> new RasterException("Band '"
+              + band.name()
+              + "' has no gain and solar irradiance in the scene's metadata, or the sun's elevation"
+              + " is not known. Add them to the STAC item (raster:bands, eo:bands,"
+              + " view:sun_elevation)."));
       factors[b] = (float) linear[0];
       addends[b] = (float) linear[1];
       bands.add(band.withType(SampleType.FLOAT32, Double.NaN).withUnit("reflectance"));

@@ -24,14 +24,17 @@ import sharpkestrel.step.StepInfo;
     id = "clip",
     stage = Stage.GATHER,
     title = "Clip",
-    does = "Cuts an area out of a scene in whole pixels, its sensor model moved along; the whole scene where no area is given.")
+    does =
+        "Cuts an area out of a scene in whole pixels, its sensor model moved along; the whole scene where no area is given.")
 public record Clip(
     @In(does = "The scene to cut from.") Raster scene,
+
     @Setting(
-            label = "Area",
-            does = "West, south, east, north in the scene's own coordinates; for a scene without place, pixels.",
-            initial = "auto")
-        Optional<Extent> extent)
+        label = "Area",
+        does =
+            "West, south, east, north in the scene's own coordinates; for a scene without place, pixels.",
+        initial = "auto")
+    Optional<Extent> extent)
     implements Step<Raster> {
 
   @Override
@@ -40,12 +43,11 @@ public record Clip(
     if (area.equals(scene.grid().window())) {
       return scene;
     }
-    Attachments attachments =
-        scene
-            .attachments()
-            .get(Rpc.class)
-            .map(rpc -> scene.attachments().with(Rpc.class, rpc.shifted(area.x(), area.y())))
-            .orElse(scene.attachments());
+    Attachments attachments = scene
+        .attachments()
+        .get(Rpc.class)
+        .map(rpc -> scene.attachments().with(Rpc.class, rpc.shifted(area.x(), area.y())))
+        .orElse(scene.attachments());
     Grid grid = scene.grid().part(area);
     return new DerivedRaster(grid, scene.bands(), attachments, scene.zoom()) {
       @Override
@@ -55,12 +57,11 @@ public record Clip(
           Planes.readByHalving(this, level, window, target, request);
           return;
         }
-        Window there =
-            new Window(
-                window.x() + (area.x() >> level),
-                window.y() + (area.y() >> level),
-                window.width(),
-                window.height());
+        Window there = new Window(
+            window.x() + (area.x() >> level),
+            window.y() + (area.y() >> level),
+            window.width(),
+            window.height());
         scene.read(level, there, target, request);
       }
     };
@@ -85,8 +86,8 @@ public record Clip(
     long x1 = Math.round(Math.min(right, scene.grid().width()));
     long y1 = Math.round(Math.min(bottom, scene.grid().height()));
     if (x1 <= x0 || y1 <= y0) {
-      throw new RasterException(
-          "The area " + wanted + " lies outside of the scene, which covers " + scene.grid().extent() + ".");
+      throw new RasterException("The area " + wanted + " lies outside of the scene, which covers "
+          + scene.grid().extent() + ".");
     }
     return new Window((int) x0, (int) y0, (int) (x1 - x0), (int) (y1 - y0));
   }

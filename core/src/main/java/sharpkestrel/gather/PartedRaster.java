@@ -63,7 +63,8 @@ final class PartedRaster extends DerivedRaster {
     for (var row : rows.entrySet()) {
       for (var cell : row.getValue().entrySet()) {
         Grid grid = cell.getValue().grid();
-        claim(widths, cell.getKey() - firstColumn, grid.width(), "wide", row.getKey(), cell.getKey());
+        claim(
+            widths, cell.getKey() - firstColumn, grid.width(), "wide", row.getKey(), cell.getKey());
         claim(heights, row.getKey() - firstRow, grid.height(), "high", row.getKey(), cell.getKey());
       }
     }
@@ -76,15 +77,14 @@ final class PartedRaster extends DerivedRaster {
         if (raster != null) {
           placed.add(new Placed(raster, x, y));
         } else {
-          job.warn(
-              "Part R" + (r + firstRow) + "C" + (c + firstColumn) + " is missing: its area is left without data.");
+          job.warn("Part R" + (r + firstRow) + "C" + (c + firstColumn)
+              + " is missing: its area is left without data.");
           if (widths[c] == 0 || heights[r] == 0) {
-            throw new RasterException(
-                "A whole row or column of parts is missing (R"
-                    + (r + firstRow)
-                    + ", C"
-                    + (c + firstColumn)
-                    + "), so the places of the others are not known. Fetch the missing parts.");
+            throw new RasterException("A whole row or column of parts is missing (R"
+                + (r + firstRow)
+                + ", C"
+                + (c + firstColumn)
+                + "), so the places of the others are not known. Fetch the missing parts.");
           }
         }
         x += widths[c];
@@ -95,20 +95,18 @@ final class PartedRaster extends DerivedRaster {
     int height = java.util.Arrays.stream(heights).sum();
     Raster first = placed.get(0).raster();
     boolean known = first.grid().crs().isKnown();
-    Affine affine =
-        known
-            ? first.grid().affine().shifted(-placed.get(0).x(), -placed.get(0).y())
-            : Affine.IDENTITY;
+    Affine affine = known
+        ? first.grid().affine().shifted(-placed.get(0).x(), -placed.get(0).y())
+        : Affine.IDENTITY;
     CrsName crs = known ? first.grid().crs() : CrsName.NONE;
     return new PartedRaster(new Grid(width, height, affine, crs), bands, attachments, placed);
   }
 
   private static void claim(int[] sizes, int index, int size, String which, int row, int column) {
     if (sizes[index] != 0 && sizes[index] != size) {
-      throw new RasterException(
-          "Part R" + row + "C" + column + " is " + size + " pixels " + which
-              + ", its neighbours in the row or column " + sizes[index]
-              + ". They do not belong to one image.");
+      throw new RasterException("Part R" + row + "C" + column + " is " + size + " pixels " + which
+          + ", its neighbours in the row or column " + sizes[index]
+          + ". They do not belong to one image.");
     }
     sizes[index] = size;
   }
@@ -122,12 +120,11 @@ final class PartedRaster extends DerivedRaster {
     Planes.fillNaN(target);
     for (Placed part : parts) {
       Grid grid = part.raster().grid();
-      Window own =
-          new Window(
-              part.x() >> level,
-              part.y() >> level,
-              Grid.sizeAt(grid.width(), level),
-              Grid.sizeAt(grid.height(), level));
+      Window own = new Window(
+          part.x() >> level,
+          part.y() >> level,
+          Grid.sizeAt(grid.width(), level),
+          Grid.sizeAt(grid.height(), level));
       Window common = own.intersect(window);
       if (common.isEmpty()) {
         continue;

@@ -32,8 +32,9 @@ public record Acquisition(
   public record Calibration(double gain, double offset, double irradiance) {}
 
   public Acquisition {
-    calibration =
-        calibration.isEmpty() ? Map.of() : Map.copyOf(new EnumMap<BandRole, Calibration>(calibration));
+    calibration = calibration.isEmpty()
+        ? Map.of()
+        : Map.copyOf(new EnumMap<BandRole, Calibration>(calibration));
   }
 
   public Optional<Calibration> calibrationOf(BandRole role) {
@@ -47,12 +48,11 @@ public record Acquisition(
   public double sunDistance() {
     double dayOfYear = time.atZone(java.time.ZoneOffset.UTC).getDayOfYear();
     double angle = 2 * Math.PI * (dayOfYear - 1) / 365;
-    double correction =
-        1.000110
-            + 0.034221 * Math.cos(angle)
-            + 0.001280 * Math.sin(angle)
-            + 0.000719 * Math.cos(2 * angle)
-            + 0.000077 * Math.sin(2 * angle);
+    double correction = 1.000110
+        + 0.034221 * Math.cos(angle)
+        + 0.001280 * Math.sin(angle)
+        + 0.000719 * Math.cos(2 * angle)
+        + 0.000077 * Math.sin(2 * angle);
     return 1 / Math.sqrt(correction);
   }
 
@@ -64,14 +64,10 @@ public record Acquisition(
     if (!(sunElevation > 0)) {
       return Optional.empty();
     }
-    return calibrationOf(role)
-        .filter(c -> c.irradiance() > 0)
-        .map(
-            c -> {
-              double d = sunDistance();
-              double k =
-                  Math.PI * d * d / (c.irradiance() * Math.sin(Math.toRadians(sunElevation)));
-              return new double[] {k * c.gain(), k * c.offset()};
-            });
+    return calibrationOf(role).filter(c -> c.irradiance() > 0).map(c -> {
+      double d = sunDistance();
+      double k = Math.PI * d * d / (c.irradiance() * Math.sin(Math.toRadians(sunElevation)));
+      return new double[] {k * c.gain(), k * c.offset()};
+    });
   }
 }

@@ -157,13 +157,12 @@ public final class Crs {
     }
     ProjectedCRS projected = (ProjectedCRS) crs;
     try {
-      MathTransform inverse = projected.getConversionFromBase().getMathTransform().inverse();
-      var swap =
-          org.apache.sis.referencing.cs.CoordinateSystems.swapAndScaleAxes(
-              projected.getBaseCRS().getCoordinateSystem(), target.getCoordinateSystem());
+      MathTransform inverse =
+          projected.getConversionFromBase().getMathTransform().inverse();
+      var swap = org.apache.sis.referencing.cs.CoordinateSystems.swapAndScaleAxes(
+          projected.getBaseCRS().getCoordinateSystem(), target.getCoordinateSystem());
       return org.apache.sis.referencing.operation.transform.MathTransforms.concatenate(
-          inverse,
-          org.apache.sis.referencing.operation.transform.MathTransforms.linear(swap));
+          inverse, org.apache.sis.referencing.operation.transform.MathTransforms.linear(swap));
     } catch (org.opengis.referencing.operation.NoninvertibleTransformException
         | javax.measure.IncommensurableException oneWay) {
       throw new CrsException("No way leads from " + name + " to its longitudes", oneWay);

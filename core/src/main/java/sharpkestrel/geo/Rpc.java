@@ -39,7 +39,11 @@ public record Rpc(
             "An RPC polynomial has 20 coefficients, not " + polynomial.length);
       }
     }
-    if (!(lineScale > 0 && sampleScale > 0 && latitudeScale > 0 && longitudeScale > 0 && heightScale > 0)) {
+    if (!(lineScale > 0
+        && sampleScale > 0
+        && latitudeScale > 0
+        && longitudeScale > 0
+        && heightScale > 0)) {
       throw new IllegalArgumentException("An RPC's scales must be above 0");
     }
   }
@@ -53,14 +57,12 @@ public record Rpc(
     double[] lineDenominator = coefficients[1];
     double[] sampleNumerator = coefficients[2];
     double[] sampleDenominator = coefficients[3];
-    image[0] =
-        value(sampleNumerator, l, p, h) / value(sampleDenominator, l, p, h) * sampleScale
-            + sampleOffset
-            + 0.5;
-    image[1] =
-        value(lineNumerator, l, p, h) / value(lineDenominator, l, p, h) * lineScale
-            + lineOffset
-            + 0.5;
+    image[0] = value(sampleNumerator, l, p, h) / value(sampleDenominator, l, p, h) * sampleScale
+        + sampleOffset
+        + 0.5;
+    image[1] = value(lineNumerator, l, p, h) / value(lineDenominator, l, p, h) * lineScale
+        + lineOffset
+        + 0.5;
   }
 
   /** The 20 terms of RPC00B in their order. */
@@ -89,8 +91,11 @@ public record Rpc(
 
   private static double value(double[] c, double l, double p, double h) {
     return c[0]
-        + l * (c[1] + p * (c[4] + c[10] * h + c[12] * p) + h * (c[5] + c[13] * h)
-            + l * (c[7] + c[11] * l + c[14] * p + c[17] * h))
+        + l
+            * (c[1]
+                + p * (c[4] + c[10] * h + c[12] * p)
+                + h * (c[5] + c[13] * h)
+                + l * (c[7] + c[11] * l + c[14] * p + c[17] * h))
         + p * (c[2] + h * (c[6] + c[16] * h) + p * (c[8] + c[15] * p + c[18] * h))
         + h * (c[3] + h * (c[9] + c[19] * h));
   }

@@ -3,10 +3,9 @@ package sharpkestrel.geo;
 /** Well-known text of WGS 84 and its UTM zones, so that they need no look-up. */
 final class WgsWkt {
 
-  private static final String BASE =
-      "DATUM[\"World Geodetic System 1984\","
-          + "ELLIPSOID[\"WGS 84\",6378137,298.257223563,LENGTHUNIT[\"metre\",1]]],"
-          + "PRIMEM[\"Greenwich\",0,ANGLEUNIT[\"degree\",0.0174532925199433]]";
+  private static final String BASE = "DATUM[\"World Geodetic System 1984\","
+      + "ELLIPSOID[\"WGS 84\",6378137,298.257223563,LENGTHUNIT[\"metre\",1]]],"
+      + "PRIMEM[\"Greenwich\",0,ANGLEUNIT[\"degree\",0.0174532925199433]]";
 
   private WgsWkt() {}
 

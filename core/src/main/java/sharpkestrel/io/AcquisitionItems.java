@@ -33,14 +33,11 @@ final class AcquisitionItems {
     items.put(ItemsXml.FILE, AZIMUTH, Double.toString(acquisition.viewAzimuth()));
     for (int b = 0; b < bands.size(); b++) {
       int band = b;
-      acquisition
-          .calibrationOf(bands.get(b).role())
-          .ifPresent(
-              c -> {
-                items.put(band, GAIN, Double.toString(c.gain()));
-                items.put(band, OFFSET, Double.toString(c.offset()));
-                items.put(band, IRRADIANCE, Double.toString(c.irradiance()));
-              });
+      acquisition.calibrationOf(bands.get(b).role()).ifPresent(c -> {
+        items.put(band, GAIN, Double.toString(c.gain()));
+        items.put(band, OFFSET, Double.toString(c.offset()));
+        items.put(band, IRRADIANCE, Double.toString(c.irradiance()));
+      });
     }
   }
 
@@ -58,14 +55,13 @@ final class AcquisitionItems {
                 number(items, b, GAIN), number(items, b, OFFSET), number(items, b, IRRADIANCE)));
       }
     }
-    return Optional.of(
-        new Acquisition(
-            time(items.get(ItemsXml.FILE, TIME).orElse("")),
-            number(items, ItemsXml.FILE, SUN_ELEVATION),
-            number(items, ItemsXml.FILE, SUN_AZIMUTH),
-            number(items, ItemsXml.FILE, OFF_NADIR),
-            number(items, ItemsXml.FILE, AZIMUTH),
-            calibration));
+    return Optional.of(new Acquisition(
+        time(items.get(ItemsXml.FILE, TIME).orElse("")),
+        number(items, ItemsXml.FILE, SUN_ELEVATION),
+        number(items, ItemsXml.FILE, SUN_AZIMUTH),
+        number(items, ItemsXml.FILE, OFF_NADIR),
+        number(items, ItemsXml.FILE, AZIMUTH),
+        calibration));
   }
 
   private static Instant time(String text) {

@@ -22,8 +22,8 @@ public final class AtomicFile {
    */
   public static void write(Path target, Writer writer) {
     Path absolute = target.toAbsolutePath();
-    Path temporary =
-        absolute.resolveSibling("." + absolute.getFileName() + "." + ProcessHandle.current().pid() + ".part");
+    Path temporary = absolute.resolveSibling(
+        "." + absolute.getFileName() + "." + ProcessHandle.current().pid() + ".part");
     try {
       Files.createDirectories(absolute.getParent());
       writer.write(temporary);

@@ -25,7 +25,9 @@ final class Deflate {
       try {
         return new DeflateNativeDecompressor()
             .decompress(packed, HEADER, length - HEADER - TRAILER, raw, 0, raw.length);
-      } catch (MalformedInputException | IllegalArgumentException | IndexOutOfBoundsException retry) {
+      } catch (MalformedInputException
+          | IllegalArgumentException
+          | IndexOutOfBoundsException retry) {
         // longer than the block, or without a trailer, or damaged: the JDK's reader tells which
         return inflate(packed, length, raw);
       }

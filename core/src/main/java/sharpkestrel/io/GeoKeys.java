@@ -65,12 +65,7 @@ final class GeoKeys {
     return checked(
         file,
         new Affine(
-            scale[0],
-            0,
-            tie[3] - tie[0] * scale[0],
-            0,
-            -scale[1],
-            tie[4] + tie[1] * scale[1]));
+            scale[0], 0, tie[3] - tie[0] * scale[0], 0, -scale[1], tie[4] + tie[1] * scale[1]));
   }
 
   private static Affine checked(TiffFile file, Affine affine) {
@@ -113,10 +108,22 @@ final class GeoKeys {
     } else if (!affine.equals(Affine.IDENTITY)) {
       entries.doubles(
           TiffTags.TRANSFORMATION,
-          affine.a(), affine.b(), 0, affine.c(),
-          affine.d(), affine.e(), 0, affine.f(),
-          0, 0, 0, 0,
-          0, 0, 0, 1);
+          affine.a(),
+          affine.b(),
+          0,
+          affine.c(),
+          affine.d(),
+          affine.e(),
+          0,
+          affine.f(),
+          0,
+          0,
+          0,
+          0,
+          0,
+          0,
+          0,
+          1);
     }
     if (!crs.isKnown()) {
       return;
@@ -132,8 +139,7 @@ final class GeoKeys {
     } else {
       ascii = WKT_MARK + crs.text() + "|";
       keys.add(
-          new int[] {
-            CITATION, TiffTags.GEO_ASCII, ascii.getBytes(StandardCharsets.UTF_8).length, 0
+          new int[] {CITATION, TiffTags.GEO_ASCII, ascii.getBytes(StandardCharsets.UTF_8).length, 0
           });
       keys.add(new int[] {geographic ? GEOGRAPHIC : PROJECTED, 0, 1, USER_DEFINED});
     }

@@ -42,16 +42,14 @@ public final class GeoPackage {
 
   /** Writes a layer whole or not at all. */
   public static void write(Layer layer, Path target) {
-    AtomicFile.write(
-        target,
-        temporary -> {
-          Files.deleteIfExists(temporary);
-          try (Connection db = DriverManager.getConnection("jdbc:sqlite:" + temporary)) {
-            fill(db, layer);
-          } catch (SQLException failed) {
-            throw new IOException(failed.getMessage(), failed);
-          }
-        });
+    AtomicFile.write(target, temporary -> {
+      Files.deleteIfExists(temporary);
+      try (Connection db = DriverManager.getConnection("jdbc:sqlite:" + temporary)) {
+        fill(db, layer);
+      } catch (SQLException failed) {
+        throw new IOException(failed.getMessage(), failed);
+      }
+    });
   }
 
   private static void fill(Connection db, Layer layer) throws SQLException {
@@ -68,15 +66,17 @@ public final class GeoPackage {
     StringBuilder columns = new StringBuilder();
     StringBuilder marks = new StringBuilder();
     for (Table.Column column : layer.table().columns()) {
-      columns.append(", ").append(quoted(column.name())).append(column.isText() ? " TEXT" : " REAL");
+      columns
+          .append(", ")
+          .append(quoted(column.name()))
+          .append(column.isText() ? " TEXT" : " REAL");
       marks.append(",?");
     }
     try (Statement s = db.createStatement()) {
-      s.execute(
-          "CREATE TABLE " + table + " (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, " + GEOMETRY
-              + " GEOMETRY" + columns + ")");
-      s.execute(
-          "CREATE VIRTUAL TABLE " + quoted(index(layer)) + " USING rtree(id, minx, maxx, miny, maxy)");
+      s.execute("CREATE TABLE " + table + " (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, "
+          + GEOMETRY + " GEOMETRY" + columns + ")");
+      s.execute("CREATE VIRTUAL TABLE " + quoted(index(layer))
+          + " USING rtree(id, minx, maxx, miny, maxy)");
     }
     WKBWriter wkb = new WKBWriter(2, ByteOrderValues.LITTLE_ENDIAN);
     try (PreparedStatement insert =
@@ -142,10 +142,9 @@ public final class GeoPackage {
           "CREATE TABLE gpkg_extensions (table_name TEXT, column_name TEXT, extension_name TEXT NOT NULL,"
               + " definition TEXT NOT NULL, scope TEXT NOT NULL,"
               + " CONSTRAINT ge_tce UNIQUE (table_name, column_name, extension_name))");
-      s.execute(
-          "CREATE TABLE gpkg_metadata (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL,"
-              + " md_scope TEXT NOT NULL DEFAULT 'dataset', md_standard_uri TEXT NOT NULL,"
-              + " mime_type TEXT NOT NULL DEFAULT 'text/xml', metadata TEXT NOT NULL DEFAULT '')");
+      s.execute("CREATE TABLE gpkg_metadata (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL,"
+          + " md_scope TEXT NOT NULL DEFAULT 'dataset', md_standard_uri TEXT NOT NULL,"
+          + " mime_type TEXT NOT NULL DEFAULT 'text/xml', metadata TEXT NOT NULL DEFAULT '')");
       s.execute(
           "CREATE TABLE gpkg_metadata_reference (reference_scope TEXT NOT NULL, table_name TEXT,"
               + " column_name TEXT, row_id_value INTEGER,"
@@ -157,7 +156,8 @@ public final class GeoPackage {
     addSystem(db, "WGS 84", 4326, "EPSG", 4326, Crs.of(Crs.WGS84).wkt1());
     if (srs > 0 && srs != 4326) {
       Crs crs = Crs.of(layer.crs());
-      addSystem(db, crs.title(), srs, code > 0 ? "EPSG" : "NONE", code > 0 ? code : srs, crs.wkt1());
+      addSystem(
+          db, crs.title(), srs, code > 0 ? "EPSG" : "NONE", code > 0 ? code : srs, crs.wkt1());
     }
     Envelope all = new Envelope();
     layer.geometries().forEach(g -> all.expandToInclude(g.getEnvelopeInternal()));
@@ -222,25 +222,23 @@ public final class GeoPackage {
     String t = quoted(layer.name());
     String r = quoted(index(layer));
     String g = GEOMETRY;
-    String enter =
-        "INSERT OR REPLACE INTO " + r + " VALUES (NEW.fid, ST_MinX(NEW." + g + "), ST_MaxX(NEW." + g
-            + "), ST_MinY(NEW." + g + "), ST_MaxY(NEW." + g + "));";
+    String enter = "INSERT OR REPLACE INTO " + r + " VALUES (NEW.fid, ST_MinX(NEW." + g
+        + "), ST_MaxX(NEW." + g + "), ST_MinY(NEW." + g + "), ST_MaxY(NEW." + g + "));";
     String filled = "NEW." + g + " NOT NULL AND NOT ST_IsEmpty(NEW." + g + ")";
     String empty = "(NEW." + g + " IS NULL OR ST_IsEmpty(NEW." + g + "))";
     String name = index(layer);
-    List<String> triggers =
-        List.of(
-            "_insert\" AFTER INSERT ON " + t + " WHEN (" + filled + ") BEGIN " + enter + " END",
-            "_update1\" AFTER UPDATE OF " + g + " ON " + t + " WHEN OLD.fid = NEW.fid AND (" + filled
-                + ") BEGIN " + enter + " END",
-            "_update2\" AFTER UPDATE OF " + g + " ON " + t + " WHEN OLD.fid = NEW.fid AND " + empty
-                + " BEGIN DELETE FROM " + r + " WHERE id = OLD.fid; END",
-            "_update3\" AFTER UPDATE ON " + t + " WHEN OLD.fid != NEW.fid AND (" + filled
-                + ") BEGIN DELETE FROM " + r + " WHERE id = OLD.fid; " + enter + " END",
-            "_update4\" AFTER UPDATE ON " + t + " WHEN OLD.fid != NEW.fid AND " + empty
-                + " BEGIN DELETE FROM " + r + " WHERE id IN (OLD.fid, NEW.fid); END",
-            "_delete\" AFTER DELETE ON " + t + " WHEN old." + g
-                + " NOT NULL BEGIN DELETE FROM " + r + " WHERE id = OLD.fid; END");
+    List<String> triggers = List.of(
+        "_insert\" AFTER INSERT ON " + t + " WHEN (" + filled + ") BEGIN " + enter + " END",
+        "_update1\" AFTER UPDATE OF " + g + " ON " + t + " WHEN OLD.fid = NEW.fid AND (" + filled
+            + ") BEGIN " + enter + " END",
+        "_update2\" AFTER UPDATE OF " + g + " ON " + t + " WHEN OLD.fid = NEW.fid AND " + empty
+            + " BEGIN DELETE FROM " + r + " WHERE id = OLD.fid; END",
+        "_update3\" AFTER UPDATE ON " + t + " WHEN OLD.fid != NEW.fid AND (" + filled
+            + ") BEGIN DELETE FROM " + r + " WHERE id = OLD.fid; " + enter + " END",
+        "_update4\" AFTER UPDATE ON " + t + " WHEN OLD.fid != NEW.fid AND " + empty
+            + " BEGIN DELETE FROM " + r + " WHERE id IN (OLD.fid, NEW.fid); END",
+        "_delete\" AFTER DELETE ON " + t + " WHEN old." + g + " NOT NULL BEGIN DELETE FROM " + r
+            + " WHERE id = OLD.fid; END");
     try (Statement s = db.createStatement()) {
       for (String trigger : triggers) {
         s.execute("CREATE TRIGGER \"" + name.replace("\"", "\"\"") + trigger);
@@ -290,7 +288,8 @@ public final class GeoPackage {
     if (!Files.isRegularFile(path)) {
       throw new FileFormatException(path + " is not there. Check the name and the folder.");
     }
-    try (Connection db = DriverManager.getConnection("jdbc:sqlite:file:" + path.toAbsolutePath() + "?mode=ro")) {
+    try (Connection db =
+        DriverManager.getConnection("jdbc:sqlite:file:" + path.toAbsolutePath() + "?mode=ro")) {
       List<String> tables = new ArrayList<>();
       try (Statement s = db.createStatement();
           ResultSet r =
@@ -315,21 +314,19 @@ public final class GeoPackage {
       throws SQLException, ParseException {
     String geometry;
     CrsName crs;
-    try (PreparedStatement s =
-        db.prepareStatement(
-            "SELECT g.column_name, r.organization, r.organization_coordsys_id, r.definition"
-                + " FROM gpkg_geometry_columns g JOIN gpkg_spatial_ref_sys r ON g.srs_id = r.srs_id"
-                + " WHERE g.table_name = ?")) {
+    try (PreparedStatement s = db.prepareStatement(
+        "SELECT g.column_name, r.organization, r.organization_coordsys_id, r.definition"
+            + " FROM gpkg_geometry_columns g JOIN gpkg_spatial_ref_sys r ON g.srs_id = r.srs_id"
+            + " WHERE g.table_name = ?")) {
       s.setString(1, table);
       try (ResultSet r = s.executeQuery()) {
         if (!r.next()) {
           throw new FileFormatException(path + ": table '" + table + "' has no geometry column.");
         }
         geometry = r.getString(1);
-        crs =
-            "EPSG".equalsIgnoreCase(r.getString(2))
-                ? CrsName.epsg(r.getInt(3))
-                : "undefined".equals(r.getString(4)) ? CrsName.NONE : new CrsName(r.getString(4));
+        crs = "EPSG".equalsIgnoreCase(r.getString(2))
+            ? CrsName.epsg(r.getInt(3))
+            : "undefined".equals(r.getString(4)) ? CrsName.NONE : new CrsName(r.getString(4));
       }
     }
     List<Geometry> geometries = new ArrayList<>();
@@ -351,8 +348,7 @@ public final class GeoPackage {
     }
     List<Table.Column> columns = new ArrayList<>();
     values.forEach((name, list) -> columns.add(column(name, list)));
-    return new Layer(
-        table, crs, geometries, new Table(geometries.size(), columns), remarks(db));
+    return new Layer(table, crs, geometries, new Table(geometries.size(), columns), remarks(db));
   }
 
   private static Table.Column column(String name, List<Object> list) {
@@ -380,9 +376,8 @@ public final class GeoPackage {
   private static Map<String, String> remarks(Connection db) {
     Map<String, String> remarks = new HashMap<>();
     try (Statement s = db.createStatement();
-        ResultSet r =
-            s.executeQuery(
-                "SELECT metadata FROM gpkg_metadata WHERE md_standard_uri = 'urn:sharpkestrel:remarks'")) {
+        ResultSet r = s.executeQuery(
+            "SELECT metadata FROM gpkg_metadata WHERE md_standard_uri = 'urn:sharpkestrel:remarks'")) {
       if (r.next()) {
         JsonNode node = new ObjectMapper().readTree(r.getString(1));
         node.properties().forEach(e -> remarks.put(e.getKey(), e.getValue().asText()));

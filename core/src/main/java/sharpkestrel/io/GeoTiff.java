@@ -52,7 +52,8 @@ public final class GeoTiff implements Raster {
     grid = new Grid(full.width, full.height, reference.affine(), reference.crs());
     images.put(0, full);
     int found = 0;
-    for (TiffDirectory directory : file.directories().subList(1, file.directories().size())) {
+    for (TiffDirectory directory :
+        file.directories().subList(1, file.directories().size())) {
       int kind = directory.integer(TiffTags.SUBFILE_TYPE, 0);
       if ((kind & 4) != 0) {
         TiffImage mask = new TiffImage(file, directory);
@@ -146,13 +147,8 @@ public final class GeoTiff implements Raster {
       if (name.isEmpty()) {
         name = role == BandRole.OTHER ? "band " + (b + 1) : role.label();
       }
-      list.add(
-          new Band(
-              name,
-              role,
-              items.get(b, "UNITTYPE").orElse(""),
-              full.type,
-              noData.orElse(Double.NaN)));
+      list.add(new Band(
+          name, role, items.get(b, "UNITTYPE").orElse(""), full.type, noData.orElse(Double.NaN)));
     }
     return List.copyOf(list);
   }
@@ -267,8 +263,7 @@ public final class GeoTiff implements Raster {
           for (int y = common.y(); y < common.bottom(); y++) {
             for (int x = common.x(); x < common.right(); x++) {
               boolean hidden =
-                  flags == null
-                      || flags[0][(y - block.y()) * block.width() + x - block.x()] == 0;
+                  flags == null || flags[0][(y - block.y()) * block.width() + x - block.x()] == 0;
               if (hidden) {
                 int at = (y - window.y()) * window.width() + x - window.x();
                 for (float[] plane : planes) {
@@ -291,7 +286,8 @@ public final class GeoTiff implements Raster {
     TiffImage image = images.get(0);
     if (image.samples != 1 || image.type == SampleType.FLOAT32) {
       throw file.unsupported(
-          "it holds " + image.samples + " band(s) of " + image.type.label() + ", not object numbers",
+          "it holds " + image.samples + " band(s) of " + image.type.label()
+              + ", not object numbers",
           "Choose a raster with one band of whole numbers.");
     }
     return new LabelRaster() {
@@ -304,8 +300,12 @@ public final class GeoTiff implements Raster {
       public void read(Window window, int[] target) {
         java.util.Arrays.fill(target, 0);
         Window inside = window.intersect(grid.window());
-        for (int by = inside.y() / image.blockHeight; by * image.blockHeight < inside.bottom(); by++) {
-          for (int bx = inside.x() / image.blockWidth; bx * image.blockWidth < inside.right(); bx++) {
+        for (int by = inside.y() / image.blockHeight;
+            by * image.blockHeight < inside.bottom();
+            by++) {
+          for (int bx = inside.x() / image.blockWidth;
+              bx * image.blockWidth < inside.right();
+              bx++) {
             Window block = image.blockWindow(bx, by);
             int[] values = image.decodeInts(bx, by);
             Window common = block.intersect(inside);

@@ -49,12 +49,11 @@ public final class GeoTiffWriter {
     this.bands = raster.bands().size();
     for (Band band : raster.bands()) {
       if (band.type() != type) {
-        throw new RasterException(
-            "A GeoTIFF holds one sample type; the bands have "
-                + type.label()
-                + " and "
-                + band.type().label()
-                + ". Write them to files of their own, or convert them first.");
+        throw new RasterException("A GeoTIFF holds one sample type; the bands have "
+            + type.label()
+            + " and "
+            + band.type().label()
+            + ". Write them to files of their own, or convert them first.");
       }
     }
   }
@@ -113,15 +112,14 @@ public final class GeoTiffWriter {
       for (int level = 0; level < count; level++) {
         Path scratch = temporary.resolveSibling(temporary.getFileName() + "." + level);
         scratchFiles.add(scratch);
-        levels.add(
-            new Level(
-                level,
-                FileChannel.open(
-                    scratch,
-                    StandardOpenOption.CREATE,
-                    StandardOpenOption.TRUNCATE_EXISTING,
-                    StandardOpenOption.READ,
-                    StandardOpenOption.WRITE)));
+        levels.add(new Level(
+            level,
+            FileChannel.open(
+                scratch,
+                StandardOpenOption.CREATE,
+                StandardOpenOption.TRUNCATE_EXISTING,
+                StandardOpenOption.READ,
+                StandardOpenOption.WRITE)));
       }
       Level full = levels.get(0);
       for (int row = 0; row < full.down; row++) {
@@ -144,17 +142,14 @@ public final class GeoTiffWriter {
   private void writeRow(Level full, int row, Job job) throws IOException {
     byte[][] packed = new byte[full.across][];
     boolean reduce = levels.size() > 1;
-    Parallel.run(
-        full.across,
-        job,
-        column -> {
-          Window tile = new Window(column * FILE_TILE, row * FILE_TILE, FILE_TILE, FILE_TILE);
-          float[][] planes = compute(tile, job);
-          packed[column] = pack(planes);
-          if (reduce) {
-            halveInto(levels.get(1), planes, column, row & 1);
-          }
-        });
+    Parallel.run(full.across, job, column -> {
+      Window tile = new Window(column * FILE_TILE, row * FILE_TILE, FILE_TILE, FILE_TILE);
+      float[][] planes = compute(tile, job);
+      packed[column] = pack(planes);
+      if (reduce) {
+        halveInto(levels.get(1), planes, column, row & 1);
+      }
+    });
     append(full, row, packed);
     job.progress("Writing", row + 1L, full.down);
     if (reduce) {
@@ -211,29 +206,26 @@ public final class GeoTiffWriter {
     byte[][] packed = new byte[level.across][];
     boolean reduce = index + 1 < levels.size();
     int stripWidth = level.across * FILE_TILE;
-    Parallel.run(
-        level.across,
-        job,
-        column -> {
-          float[][] planes = new float[bands][FILE_TILE * FILE_TILE];
-          for (int b = 0; b < bands; b++) {
-            for (int y = 0; y < FILE_TILE; y++) {
-              System.arraycopy(
-                  level.strip[b],
-                  y * stripWidth + column * FILE_TILE,
-                  planes[b],
-                  y * FILE_TILE,
-                  FILE_TILE);
-            }
-          }
-          if (reduce) {
-            halveInto(levels.get(index + 1), planes, column, level.tileRow & 1);
-          }
-          for (int b = 0; b < bands; b++) {
-            raster.bands().get(b).quantise(planes[b], 0, planes[b].length);
-          }
-          packed[column] = pack(planes);
-        });
+    Parallel.run(level.across, job, column -> {
+      float[][] planes = new float[bands][FILE_TILE * FILE_TILE];
+      for (int b = 0; b < bands; b++) {
+        for (int y = 0; y < FILE_TILE; y++) {
+          System.arraycopy(
+              level.strip[b],
+              y * stripWidth + column * FILE_TILE,
+              planes[b],
+              y * FILE_TILE,
+              FILE_TILE);
+        }
+      }
+      if (reduce) {
+        halveInto(levels.get(index + 1), planes, column, level.tileRow & 1);
+      }
+      for (int b = 0; b < bands; b++) {
+        raster.bands().get(b).quantise(planes[b], 0, planes[b].length);
+      }
+      packed[column] = pack(planes);
+    });
     append(level, level.tileRow, packed);
     level.tileRow++;
     level.clear();
@@ -285,7 +277,8 @@ public final class GeoTiffWriter {
     if (type == SampleType.FLOAT32) {
       float hole = (float) band.noData();
       for (float v : plane) {
-        Predictor.setInt(raw, i, Float.floatToRawIntBits(!Float.isNaN(v) ? v : hole), ByteOrder.LITTLE_ENDIAN);
+        Predictor.setInt(
+            raw, i, Float.floatToRawIntBits(!Float.isNaN(v) ? v : hole), ByteOrder.LITTLE_ENDIAN);
         i += step;
       }
       return;
@@ -320,12 +313,11 @@ public final class GeoTiffWriter {
       }
       data += level.written.get();
     }
-    try (FileChannel out =
-        FileChannel.open(
-            temporary,
-            StandardOpenOption.CREATE,
-            StandardOpenOption.TRUNCATE_EXISTING,
-            StandardOpenOption.WRITE)) {
+    try (FileChannel out = FileChannel.open(
+        temporary,
+        StandardOpenOption.CREATE,
+        StandardOpenOption.TRUNCATE_EXISTING,
+        StandardOpenOption.WRITE)) {
       ByteBuffer head = ByteBuffer.allocate(big ? 16 : 8).order(ByteOrder.LITTLE_ENDIAN);
       head.put((byte) 'I').put((byte) 'I');
       if (big) {
@@ -387,7 +379,9 @@ public final class GeoTiffWriter {
           TiffTags.NO_DATA,
           Double.isNaN(noData)
               ? "nan"
-              : noData == Math.rint(noData) ? Long.toString((long) noData) : Double.toString(noData));
+              : noData == Math.rint(noData)
+                  ? Long.toString((long) noData)
+                  : Double.toString(noData));
     }
     if (index == 0) {
       describe(entries);
@@ -399,7 +393,10 @@ public final class GeoTiffWriter {
     VerticalDatum vertical =
         raster.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN);
     GeoKeys.write(entries, raster.grid().affine(), raster.grid().crs(), vertical);
-    raster.attachments().get(Rpc.class).ifPresent(rpc -> entries.doubles(TiffTags.RPC, rpc.toTag()));
+    raster
+        .attachments()
+        .get(Rpc.class)
+        .ifPresent(rpc -> entries.doubles(TiffTags.RPC, rpc.toTag()));
     ItemsXml items = new ItemsXml();
     for (int b = 0; b < bands; b++) {
       Band band = raster.bands().get(b);

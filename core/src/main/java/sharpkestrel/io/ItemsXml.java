@@ -31,7 +31,8 @@ final class ItemsXml {
       factory.setExpandEntityReferences(false);
       var builder = factory.newDocumentBuilder();
       builder.setErrorHandler(null);
-      NodeList list = builder.parse(new InputSource(new StringReader(xml))).getElementsByTagName("Item");
+      NodeList list =
+          builder.parse(new InputSource(new StringReader(xml))).getElementsByTagName("Item");
       for (int i = 0; i < list.getLength(); i++) {
         Element item = (Element) list.item(i);
         String sample = item.getAttribute("sample");
@@ -60,21 +61,18 @@ final class ItemsXml {
 
   String toXml() {
     StringBuilder xml = new StringBuilder("<GDALMetadata>\n");
-    items.forEach(
-        (band, named) ->
-            named.forEach(
-                (name, text) -> {
-                  xml.append("  <Item name=\"").append(escape(name)).append('"');
-                  if (band != FILE) {
-                    xml.append(" sample=\"").append(band).append('"');
-                    if (name.equals("DESCRIPTION")) {
-                      xml.append(" role=\"description\"");
-                    } else if (name.equals("UNITTYPE")) {
-                      xml.append(" role=\"unittype\"");
-                    }
-                  }
-                  xml.append('>').append(escape(text)).append("</Item>\n");
-                }));
+    items.forEach((band, named) -> named.forEach((name, text) -> {
+      xml.append("  <Item name=\"").append(escape(name)).append('"');
+      if (band != FILE) {
+        xml.append(" sample=\"").append(band).append('"');
+        if (name.equals("DESCRIPTION")) {
+          xml.append(" role=\"description\"");
+        } else if (name.equals("UNITTYPE")) {
+          xml.append(" role=\"unittype\"");
+        }
+      }
+      xml.append('>').append(escape(text)).append("</Item>\n");
+    }));
     return xml.append("</GDALMetadata>\n").toString();
   }
 

@@ -14,11 +14,10 @@ import java.nio.file.Path;
 /** Reading and writing of JSON files. */
 public final class Json {
 
-  private static final ObjectMapper MAPPER =
-      JsonMapper.builder()
-          .enable(SerializationFeature.INDENT_OUTPUT)
-          .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
-          .build();
+  private static final ObjectMapper MAPPER = JsonMapper.builder()
+      .enable(SerializationFeature.INDENT_OUTPUT)
+      .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+      .build();
 
   private Json() {}
 
@@ -43,7 +42,8 @@ public final class Json {
           malformed);
     } catch (IOException failed) {
       throw new FileFormatException(
-          path + " cannot be read: " + failed.getMessage() + ". Check the name and the folder.", failed);
+          path + " cannot be read: " + failed.getMessage() + ". Check the name and the folder.",
+          failed);
     }
   }
 

@@ -37,8 +37,8 @@ final class PictureFile {
       reader.setInput(in);
       long pixels = (long) reader.getWidth(0) * reader.getHeight(0);
       if (pixels > Math.min(MOST_PIXELS, Runtime.getRuntime().maxMemory() / 24)) {
-        throw new FileFormatException(
-            path + " has " + pixels + " pixels, too many for a picture. Convert it to a tiled GeoTIFF.");
+        throw new FileFormatException(path + " has " + pixels
+            + " pixels, too many for a picture. Convert it to a tiled GeoTIFF.");
       }
       BufferedImage image = reader.read(0);
       reader.dispose();
@@ -81,10 +81,9 @@ final class PictureFile {
         }
       }
     }
-    BandRole[] roles =
-        colours == 3
-            ? new BandRole[] {BandRole.RED, BandRole.GREEN, BandRole.BLUE}
-            : new BandRole[] {BandRole.PAN};
+    BandRole[] roles = colours == 3
+        ? new BandRole[] {BandRole.RED, BandRole.GREEN, BandRole.BLUE}
+        : new BandRole[] {BandRole.PAN};
     List<Band> list = new ArrayList<>();
     for (int b = 0; b < colours; b++) {
       BandRole role = b < roles.length ? roles[b] : BandRole.OTHER;
@@ -106,14 +105,14 @@ final class PictureFile {
       if (Files.isRegularFile(beside)) {
         String[] numbers = Files.readString(beside).strip().split("\\s+");
         if (numbers.length < 6) {
-          throw new FileFormatException(beside + " is a world file with " + numbers.length + " numbers, not 6.");
+          throw new FileFormatException(
+              beside + " is a world file with " + numbers.length + " numbers, not 6.");
         }
         double[] n = new double[6];
         for (int i = 0; i < 6; i++) {
           n[i] = Double.parseDouble(numbers[i]);
         }
-        return Optional.of(
-            new Affine(n[0], n[2], n[4], n[1], n[3], n[5]).shifted(-0.5, -0.5));
+        return Optional.of(new Affine(n[0], n[2], n[4], n[1], n[3], n[5]).shifted(-0.5, -0.5));
       }
     }
     return Optional.empty();

@@ -36,9 +36,8 @@ final class Predictor {
         int high = 1 - low;
         for (int i = from + 2 * samples; i < from + 2 * rowSamples; i += 2) {
           int j = i - 2 * samples;
-          int sum =
-              (raw[i + low] & 0xff | (raw[i + high] & 0xff) << 8)
-                  + (raw[j + low] & 0xff | (raw[j + high] & 0xff) << 8);
+          int sum = (raw[i + low] & 0xff | (raw[i + high] & 0xff) << 8)
+              + (raw[j + low] & 0xff | (raw[j + high] & 0xff) << 8);
           raw[i + low] = (byte) sum;
           raw[i + high] = (byte) (sum >>> 8);
         }
@@ -86,17 +85,17 @@ final class Predictor {
       switch (size) {
         case 1 -> raw[i] -= raw[j];
         case 2 -> {
-          int difference =
-              (raw[i] & 0xff | (raw[i + 1] & 0xff) << 8) - (raw[j] & 0xff | (raw[j + 1] & 0xff) << 8);
+          int difference = (raw[i] & 0xff | (raw[i + 1] & 0xff) << 8)
+              - (raw[j] & 0xff | (raw[j + 1] & 0xff) << 8);
           raw[i] = (byte) difference;
           raw[i + 1] = (byte) (difference >>> 8);
         }
         default ->
-            setInt(
-                raw,
-                i,
-                getInt(raw, i, ByteOrder.LITTLE_ENDIAN) - getInt(raw, j, ByteOrder.LITTLE_ENDIAN),
-                ByteOrder.LITTLE_ENDIAN);
+          setInt(
+              raw,
+              i,
+              getInt(raw, i, ByteOrder.LITTLE_ENDIAN) - getInt(raw, j, ByteOrder.LITTLE_ENDIAN),
+              ByteOrder.LITTLE_ENDIAN);
       }
     }
   }
@@ -116,11 +115,10 @@ final class Predictor {
   }
 
   static int getInt(byte[] raw, int i, ByteOrder order) {
-    int value =
-        raw[i] & 0xff
-            | (raw[i + 1] & 0xff) << 8
-            | (raw[i + 2] & 0xff) << 16
-            | (raw[i + 3] & 0xff) << 24;
+    int value = raw[i] & 0xff
+        | (raw[i + 1] & 0xff) << 8
+        | (raw[i + 2] & 0xff) << 16
+        | (raw[i + 3] & 0xff) << 24;
     return order == ByteOrder.LITTLE_ENDIAN ? value : Integer.reverseBytes(value);
   }
 

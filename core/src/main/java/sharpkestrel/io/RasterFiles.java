@@ -23,8 +23,8 @@ public final class RasterFiles {
       return PictureFile.open(path);
     }
     if (!name.endsWith(".tif") && !name.endsWith(".tiff")) {
-      throw new FileFormatException(
-          path + " is not a raster this reads. Rasters are .tif, .tiff, .png, .jpg or .jpeg files.");
+      throw new FileFormatException(path
+          + " is not a raster this reads. Rasters are .tif, .tiff, .png, .jpg or .jpeg files.");
     }
     GeoTiff tiff = GeoTiff.open(path);
     String stem = path.getFileName().toString().replaceFirst("\\.[^.]+$", "");

@@ -12,8 +12,18 @@ import sharpkestrel.geo.Rpc;
 public final class RpcText {
 
   private static final String[] HEAD = {
-    "ERR_BIAS", "ERR_RAND", "LINE_OFF", "SAMP_OFF", "LAT_OFF", "LONG_OFF", "HEIGHT_OFF", "LINE_SCALE",
-    "SAMP_SCALE", "LAT_SCALE", "LONG_SCALE", "HEIGHT_SCALE"
+    "ERR_BIAS",
+    "ERR_RAND",
+    "LINE_OFF",
+    "SAMP_OFF",
+    "LAT_OFF",
+    "LONG_OFF",
+    "HEIGHT_OFF",
+    "LINE_SCALE",
+    "SAMP_SCALE",
+    "LAT_SCALE",
+    "LONG_SCALE",
+    "HEIGHT_SCALE"
   };
   private static final String[] POLYNOMIALS = {
     "LINE_NUM_COEFF", "LINE_DEN_COEFF", "SAMP_NUM_COEFF", "SAMP_DEN_COEFF"
@@ -33,7 +43,8 @@ public final class RpcText {
           continue;
         }
         String number = line.substring(colon + 1).strip().split("\\s+")[0];
-        values.put(line.substring(0, colon).strip().toUpperCase(Locale.ROOT), Double.valueOf(number));
+        values.put(
+            line.substring(0, colon).strip().toUpperCase(Locale.ROOT), Double.valueOf(number));
       }
     } catch (IOException failed) {
       throw new FileFormatException(path + " cannot be read: " + failed.getMessage(), failed);

@@ -41,43 +41,39 @@ public record StacItem(String id, Acquisition acquisition, List<Asset> assets) {
     Map<BandRole, Calibration> calibration = new EnumMap<>(BandRole.class);
     List<Asset> assets = new ArrayList<>();
     Path folder = path.toAbsolutePath().getParent();
-    root.path("assets")
-        .properties()
-        .forEach(
-            entry -> {
-              JsonNode asset = entry.getValue();
-              List<BandNote> bands = new ArrayList<>();
-              JsonNode notes = asset.path("eo:bands");
-              JsonNode numbers = asset.path("raster:bands");
-              for (int b = 0; b < notes.size(); b++) {
-                JsonNode note = notes.get(b);
-                String name = note.path("name").asText("band " + (b + 1));
-                BandRole role = BandRole.guess(note.path("common_name").asText(name));
-                role = role == BandRole.OTHER ? BandRole.guess(name) : role;
-                bands.add(new BandNote(name, role));
-                JsonNode number = numbers.path(b);
-                if (number.has("scale")) {
-                  calibration.put(
-                      role,
-                      new Calibration(
-                          number.path("scale").asDouble(),
-                          number.path("offset").asDouble(0),
-                          note.path("solar_illumination").asDouble(Double.NaN)));
-                }
-              }
-              List<String> roles = new ArrayList<>();
-              asset.path("roles").forEach(role -> roles.add(role.asText()));
-              assets.add(
-                  new Asset(entry.getKey(), folder.resolve(asset.path("href").asText()), roles, bands));
-            });
-    Acquisition acquisition =
-        new Acquisition(
-            time(properties.path("datetime").asText()),
-            properties.path("view:sun_elevation").asDouble(Double.NaN),
-            properties.path("view:sun_azimuth").asDouble(Double.NaN),
-            properties.path("view:off_nadir").asDouble(Double.NaN),
-            properties.path("view:azimuth").asDouble(Double.NaN),
-            calibration);
+    root.path("assets").properties().forEach(entry -> {
+      JsonNode asset = entry.getValue();
+      List<BandNote> bands = new ArrayList<>();
+      JsonNode notes = asset.path("eo:bands");
+      JsonNode numbers = asset.path("raster:bands");
+      for (int b = 0; b < notes.size(); b++) {
+        JsonNode note = notes.get(b);
+        String name = note.path("name").asText("band " + (b + 1));
+        BandRole role = BandRole.guess(note.path("common_name").asText(name));
+        role = role == BandRole.OTHER ? BandRole.guess(name) : role;
+        bands.add(new BandNote(name, role));
+        JsonNode number = numbers.path(b);
+        if (number.has("scale")) {
+          calibration.put(
+              role,
+              new Calibration(
+                  number.path("scale").asDouble(),
+                  number.path("offset").asDouble(0),
+                  note.path("solar_illumination").asDouble(Double.NaN)));
+        }
+      }
+      List<String> roles = new ArrayList<>();
+      asset.path("roles").forEach(role -> roles.add(role.asText()));
+      assets.add(
+          new Asset(entry.getKey(), folder.resolve(asset.path("href").asText()), roles, bands));
+    });
+    Acquisition acquisition = new Acquisition(
+        time(properties.path("datetime").asText()),
+        properties.path("view:sun_elevation").asDouble(Double.NaN),
+        properties.path("view:sun_azimuth").asDouble(Double.NaN),
+        properties.path("view:off_nadir").asDouble(Double.NaN),
+        properties.path("view:azimuth").asDouble(Double.NaN),
+        calibration);
     return new StacItem(root.path("id").asText(), acquisition, assets);
   }
 

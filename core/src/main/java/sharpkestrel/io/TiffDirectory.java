@@ -81,7 +81,7 @@ final class TiffDirectory {
       case 9 -> (int) file.unsignedInt(at);
       case 16, 17, 18 -> file.signedLong(at);
       default ->
-          throw file.broken("tag " + tag + " should hold whole numbers but has type " + entry.type());
+        throw file.broken("tag " + tag + " should hold whole numbers but has type " + entry.type());
     };
   }
 
@@ -93,13 +93,12 @@ final class TiffDirectory {
     double[] values = new double[entry.count()];
     for (int i = 0; i < values.length; i++) {
       long at = entry.offset() + (long) i * sizeOf(entry.type());
-      values[i] =
-          switch (entry.type()) {
-            case 12 -> Double.longBitsToDouble(file.signedLong(at));
-            case 11 -> Float.intBitsToFloat((int) file.unsignedInt(at));
-            case 5 -> (double) file.unsignedInt(at) / file.unsignedInt(at + 4);
-            default -> number(tag, i, entry);
-          };
+      values[i] = switch (entry.type()) {
+        case 12 -> Double.longBitsToDouble(file.signedLong(at));
+        case 11 -> Float.intBitsToFloat((int) file.unsignedInt(at));
+        case 5 -> (double) file.unsignedInt(at) / file.unsignedInt(at + 4);
+        default -> number(tag, i, entry);
+      };
     }
     return values;
   }

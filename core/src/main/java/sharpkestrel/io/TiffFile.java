@@ -35,20 +35,19 @@ final class TiffFile {
     if (size < 8) {
       throw broken("it is " + size + " bytes long, shorter than the header of a TIFF file");
     }
-    int mark = (bytes.get(ValueLayout.JAVA_BYTE, 0) & 0xff) << 8 | bytes.get(ValueLayout.JAVA_BYTE, 1) & 0xff;
-    order =
-        switch (mark) {
-          case 0x4949 -> ByteOrder.LITTLE_ENDIAN;
-          case 0x4d4d -> ByteOrder.BIG_ENDIAN;
-          default -> throw broken("it does not begin with the marks of a TIFF file");
-        };
+    int mark = (bytes.get(ValueLayout.JAVA_BYTE, 0) & 0xff) << 8
+        | bytes.get(ValueLayout.JAVA_BYTE, 1) & 0xff;
+    order = switch (mark) {
+      case 0x4949 -> ByteOrder.LITTLE_ENDIAN;
+      case 0x4d4d -> ByteOrder.BIG_ENDIAN;
+      default -> throw broken("it does not begin with the marks of a TIFF file");
+    };
     int version = unsignedShort(2);
-    big =
-        switch (version) {
-          case 42 -> false;
-          case 43 -> true;
-          default -> throw broken("its version is " + version + "; 42 and 43 are known");
-        };
+    big = switch (version) {
+      case 42 -> false;
+      case 43 -> true;
+      default -> throw broken("its version is " + version + "; 42 and 43 are known");
+    };
     if (big && (unsignedShort(4) != 8 || unsignedShort(6) != 0)) {
       throw broken("its BigTIFF header does not use offsets of 8 bytes");
     }
@@ -79,7 +78,8 @@ final class TiffFile {
       return new TiffFile(path, mapped);
     } catch (IOException failed) {
       throw new FileFormatException(
-          path + " cannot be read: " + failed.getMessage() + ". Check that it is there and yours to read.",
+          path + " cannot be read: " + failed.getMessage()
+              + ". Check that it is there and yours to read.",
           failed);
     }
   }
@@ -110,7 +110,8 @@ final class TiffFile {
       long length = values * size;
       long where = length <= inline ? field : big ? signedLong(field) : unsignedInt(field);
       check(where, length);
-      directory.put(tag, new TiffDirectory.Entry(type, (int) Math.min(values, Integer.MAX_VALUE), where));
+      directory.put(
+          tag, new TiffDirectory.Entry(type, (int) Math.min(values, Integer.MAX_VALUE), where));
     }
     directories.add(directory);
     long end = first + count * entrySize;
@@ -144,14 +145,13 @@ final class TiffFile {
 
   void check(long offset, long length) {
     if (offset < 0 || length < 0 || offset > bytes.byteSize() - length) {
-      throw broken(
-          "it ends at byte "
-              + bytes.byteSize()
-              + ", but bytes "
-              + offset
-              + " to "
-              + (offset + length)
-              + " are referred to; it is cut short or damaged");
+      throw broken("it ends at byte "
+          + bytes.byteSize()
+          + ", but bytes "
+          + offset
+          + " to "
+          + (offset + length)
+          + " are referred to; it is cut short or damaged");
     }
   }
 

@@ -75,10 +75,9 @@ final class TiffImage {
     }
     offsets = directory.numbers(tiled ? TiffTags.TILE_OFFSETS : TiffTags.STRIP_OFFSETS);
     long[] given = directory.numbers(tiled ? TiffTags.TILE_BYTES : TiffTags.STRIP_BYTES);
-    long storedBlocks =
-        (long) Math.ceilDiv(width, blockWidth)
-            * Math.ceilDiv(height, rowsInStrip)
-            * (interleaved ? 1 : samples);
+    long storedBlocks = (long) Math.ceilDiv(width, blockWidth)
+        * Math.ceilDiv(height, rowsInStrip)
+        * (interleaved ? 1 : samples);
     if (offsets.length < storedBlocks) {
       throw file.broken(
           "its pixels need " + storedBlocks + " blocks but the directory lists " + offsets.length);
@@ -89,7 +88,8 @@ final class TiffImage {
   /** Old writers leave the byte counts of unpacked strips out. */
   private long[] lengthsFromLayout(TiffDirectory directory, long[] given) {
     if (compression != Compression.NONE) {
-      throw file.broken("its directory does not say how long its " + offsets.length + " blocks are");
+      throw file.broken(
+          "its directory does not say how long its " + offsets.length + " blocks are");
     }
     long[] known = new long[offsets.length];
     java.util.Arrays.fill(known, (long) rowsInStrip * rowBytes(blockWidth));
@@ -116,15 +116,14 @@ final class TiffImage {
 
   private SampleType type(TiffDirectory directory) {
     int format = directory.integer(TiffTags.SAMPLE_FORMAT, 1);
-    SampleType found =
-        switch (format * 100 + bits) {
-          case 101, 108, 408 -> SampleType.UINT8;
-          case 116, 416 -> SampleType.UINT16;
-          case 132, 432 -> SampleType.UINT32;
-          case 216 -> SampleType.INT16;
-          case 332 -> SampleType.FLOAT32;
-          default -> null;
-        };
+    SampleType found = switch (format * 100 + bits) {
+      case 101, 108, 408 -> SampleType.UINT8;
+      case 116, 416 -> SampleType.UINT16;
+      case 132, 432 -> SampleType.UINT32;
+      case 216 -> SampleType.INT16;
+      case 332 -> SampleType.FLOAT32;
+      default -> null;
+    };
     if (found == null || bits == 1 && !mask) {
       throw file.unsupported(
           "samples of " + bits + " bits in format " + format + " are not read",
@@ -141,9 +140,9 @@ final class TiffImage {
       case 8, 32946 -> Compression.DEFLATE;
       case 50000 -> Compression.ZSTD;
       default ->
-          throw file.unsupported(
-              "compression " + code + (code == 7 ? " (JPEG)" : "") + " is not read",
-              "Write the file again with no compression, LZW, DEFLATE or ZSTD.");
+        throw file.unsupported(
+            "compression " + code + (code == 7 ? " (JPEG)" : "") + " is not read",
+            "Write the file again with no compression, LZW, DEFLATE or ZSTD.");
     };
   }
 
@@ -174,7 +173,8 @@ final class TiffImage {
     float hole = (float) noData.orElse(Double.NaN);
     for (int y = 0; y < window.height(); y++) {
       for (int s = 0; s < inRow; s++) {
-        toFloats(raw.bytes, y * raw.stride, s, inRow, planes[s], y * window.width(), window.width());
+        toFloats(
+            raw.bytes, y * raw.stride, s, inRow, planes[s], y * window.width(), window.width());
       }
     }
     if (!Float.isNaN(hole)) {
@@ -200,16 +200,15 @@ final class TiffImage {
     for (int y = 0; y < window.height(); y++) {
       int from = y * raw.stride;
       for (int x = 0; x < window.width(); x++) {
-        values[y * window.width() + x] =
-            switch (type) {
-              case UINT8 -> raw.bytes[from + x] & 0xff;
-              case UINT16 -> shortAt(raw.bytes, from + 2 * x) & 0xffff;
-              case INT16 -> shortAt(raw.bytes, from + 2 * x);
-              case UINT32 -> Predictor.getInt(raw.bytes, from + 4 * x, file.order());
-              case FLOAT32 ->
-                  throw file.unsupported(
-                      "it holds floats, not object numbers", "Choose a raster of whole numbers.");
-            };
+        values[y * window.width() + x] = switch (type) {
+          case UINT8 -> raw.bytes[from + x] & 0xff;
+          case UINT16 -> shortAt(raw.bytes, from + 2 * x) & 0xffff;
+          case INT16 -> shortAt(raw.bytes, from + 2 * x);
+          case UINT32 -> Predictor.getInt(raw.bytes, from + 4 * x, file.order());
+          case FLOAT32 ->
+            throw file.unsupported(
+                "it holds floats, not object numbers", "Choose a raster of whole numbers.");
+        };
       }
     }
     return values;
@@ -240,8 +239,8 @@ final class TiffImage {
       int length = (int) Math.min(lengths[index], Integer.MAX_VALUE - 16);
       file.check(offsets[index], lengths[index]);
       if (length > Math.max(1 << 16, 2 * bytes)) {
-        throw file.broken(
-            "block " + index + " claims " + length + " packed bytes for " + bytes + " bytes of pixels");
+        throw file.broken("block " + index + " claims " + length + " packed bytes for " + bytes
+            + " bytes of pixels");
       }
       byte[] packed = new byte[length];
       file.copy(offsets[index], packed, length);
@@ -257,8 +256,7 @@ final class TiffImage {
     }
     if (predictor > 1) {
       int inRow = interleaved ? samples : 1;
-      Predictor.undo(
-          predictor, raw, rows, blockWidth * inRow, inRow, type.bytes(), file.order());
+      Predictor.undo(predictor, raw, rows, blockWidth * inRow, inRow, type.bytes(), file.order());
     }
     return new Raw(raw, stride);
   }

@@ -30,14 +30,18 @@ import sharpkestrel.step.StepInfo;
             + " length, width, elongation, compactness, rectangularity, orientation, and co-occurrence contrast.")
 public record Measure(
     @In(does = "The objects to measure.") ObjectSet objects,
-    @In(does = "The scene to measure them on, on the same grid.") Raster scene,
+
+    @In(does = "The scene to measure them on, on the same grid.")
+    Raster scene,
+
     @Setting(
-            label = "Texture levels",
-            does = "Grey levels for the co-occurrence measure, over the middle 98 % of the scene's brightness.",
-            min = 4,
-            max = 256,
-            initial = "32")
-        int textureLevels)
+        label = "Texture levels",
+        does =
+            "Grey levels for the co-occurrence measure, over the middle 98 % of the scene's brightness.",
+        min = 4,
+        max = 256,
+        initial = "32")
+    int textureLevels)
     implements Step<ObjectSet> {
 
   private static final int STRIP = 256;
@@ -46,20 +50,20 @@ public record Measure(
   public ObjectSet run(Job job) {
     Grid grid = objects.labels().grid();
     if (grid.width() != scene.grid().width() || grid.height() != scene.grid().height()) {
-      throw new RasterException(
-          String.format(
-              Locale.ROOT,
-              "The objects lie on %d x %d pixels, the scene on %d x %d. Measure on the scene that was segmented.",
-              grid.width(),
-              grid.height(),
-              scene.grid().width(),
-              scene.grid().height()));
+      throw new RasterException(String.format(
+          Locale.ROOT,
+          "The objects lie on %d x %d pixels, the scene on %d x %d. Measure on the scene that was segmented.",
+          grid.width(),
+          grid.height(),
+          scene.grid().width(),
+          scene.grid().height()));
     }
     if (objects.count() == 0) {
       throw new RasterException("There are no objects to measure: the object set is empty.");
     }
     Sums sums = gather(grid, job);
-    List<Table.Column> columns = new ArrayList<>(ShapeFeatures.of(objects, ObjectGeometry.of(objects)));
+    List<Table.Column> columns =
+        new ArrayList<>(ShapeFeatures.of(objects, ObjectGeometry.of(objects)));
     columns.addAll(spectral(sums));
     return objects.withTable(new Table(objects.count(), columns));
   }
@@ -207,9 +211,10 @@ public record Measure(
         variation[i] += mean[i] > 0 ? spread[i] / mean[i] / bands.size() : Double.NaN;
       }
       String key = key(bands, b);
-      columns.add(new Table.Column(key + "_mean", title(bands.get(b)) + ", mean", bands.get(b).unit(), mean));
-      columns.add(
-          new Table.Column(key + "_spread", title(bands.get(b)) + ", spread", bands.get(b).unit(), spread));
+      columns.add(new Table.Column(
+          key + "_mean", title(bands.get(b)) + ", mean", bands.get(b).unit(), mean));
+      columns.add(new Table.Column(
+          key + "_spread", title(bands.get(b)) + ", spread", bands.get(b).unit(), spread));
     }
     columns.add(new Table.Column("brightness", "Brightness", bands.get(0).unit(), brightness));
     columns.add(new Table.Column("variation", "Variation", "", variation));
@@ -238,7 +243,12 @@ public record Measure(
   }
 
   private void difference(
-      List<Table.Column> columns, String name, String title, Sums sums, BandRole one, BandRole two) {
+      List<Table.Column> columns,
+      String name,
+      String title,
+      Sums sums,
+      BandRole one,
+      BandRole two) {
     OptionalInt a = scene.bandOf(one);
     OptionalInt b = scene.bandOf(two);
     if (a.isEmpty() || b.isEmpty()) {
@@ -264,7 +274,6 @@ public record Measure(
       double y = sums.sum[b.getAsInt()][i];
       values[i] = y > 0 ? sums.sum[a.getAsInt()][i] / y : Double.NaN;
     }
-    columns.add(
-        new Table.Column(one.key() + "_" + two.key(), "Blue / red", "", values));
+    columns.add(new Table.Column(one.key() + "_" + two.key(), "Blue / red", "", values));
   }
 }

@@ -37,7 +37,8 @@ public final class ObjectFile {
     double[] ids = Arrays.stream(set.ids()).asDoubleStream().toArray();
     List<Table.Column> columns = new ArrayList<>();
     columns.add(new Table.Column("id", "Id", "", ids));
-    columns.addAll(set.table().columns().stream().filter(c -> !c.name().equals("id")).toList());
+    columns.addAll(
+        set.table().columns().stream().filter(c -> !c.name().equals("id")).toList());
     Grid grid = set.labels().grid();
     Affine a = grid.affine();
     Map<String, String> remarks = new HashMap<>();
@@ -77,15 +78,13 @@ public final class ObjectFile {
     String[] grid = layer.remarks().getOrDefault(GRID, "").split(",");
     String[] ground = layer.remarks().getOrDefault(GROUND, "").split(",");
     if (grid.length != 8 || ground.length != 2) {
-      throw new FileFormatException(
-          path
-              + " holds outlines but no object set: it does not say on which pixels its objects lie. Choose a file"
-              + " written by segment, measure or winnow.");
+      throw new FileFormatException(path
+          + " holds outlines but no object set: it does not say on which pixels its objects lie. Choose a file"
+          + " written by segment, measure or winnow.");
     }
     double[] n = Arrays.stream(grid).mapToDouble(Double::parseDouble).toArray();
-    Grid on =
-        new Grid(
-            (int) n[0], (int) n[1], new Affine(n[2], n[3], n[4], n[5], n[6], n[7]), layer.crs());
+    Grid on = new Grid(
+        (int) n[0], (int) n[1], new Affine(n[2], n[3], n[4], n[5], n[6], n[7]), layer.crs());
     LabelRaster labels = draw(layer.geometries(), on);
     int[] rowOf = new int[layer.size() + 1];
     Arrays.setAll(rowOf, i -> i - 1);
@@ -93,13 +92,12 @@ public final class ObjectFile {
     List<Table.Column> columns = new ArrayList<>();
     for (Table.Column c : layer.table().columns()) {
       if (!c.name().equals("id") && !c.name().equals("fid")) {
-        columns.add(
-            new Table.Column(
-                c.name(),
-                layer.remarks().getOrDefault("title:" + c.name(), c.name()),
-                layer.remarks().getOrDefault("unit:" + c.name(), ""),
-                c.values(),
-                c.categories()));
+        columns.add(new Table.Column(
+            c.name(),
+            layer.remarks().getOrDefault("title:" + c.name(), c.name()),
+            layer.remarks().getOrDefault("unit:" + c.name(), ""),
+            c.values(),
+            c.categories()));
       }
     }
     return new ObjectSet(
@@ -121,13 +119,12 @@ public final class ObjectFile {
       if (box.isNull()) {
         continue;
       }
-      Window window =
-          new Window(
-                  (int) Math.floor(box.getMinX()),
-                  (int) Math.floor(box.getMinY()),
-                  (int) Math.ceil(box.getWidth()) + 2,
-                  (int) Math.ceil(box.getHeight()) + 2)
-              .intersect(grid.window());
+      Window window = new Window(
+              (int) Math.floor(box.getMinX()),
+              (int) Math.floor(box.getMinY()),
+              (int) Math.ceil(box.getWidth()) + 2,
+              (int) Math.ceil(box.getHeight()) + 2)
+          .intersect(grid.window());
       int[] values = new int[window.area()];
       labels.read(window, values);
       for (int k = 0; k < pixels.getNumGeometries(); k++) {

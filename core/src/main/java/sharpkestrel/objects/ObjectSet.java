@@ -29,8 +29,7 @@ public record ObjectSet(
     for (int i = 0; i < area.length; i++) {
       area[i] *= cut.ground().area();
     }
-    Table table =
-        new Table(area.length, List.of(new Table.Column("area", "Area", "m²", area)));
+    Table table = new Table(area.length, List.of(new Table.Column("area", "Area", "m²", area)));
     return new ObjectSet(
         cut.superpixels(), cut.objectOf(), cut.ids(), table, cut.ground(), Optional.of(cut));
   }

@@ -60,16 +60,14 @@ final class ShapeFeatures {
         int k = offsets[object] + y - tops[object];
         low[k] = Math.min(low[k], x - 1);
         high[k] = x;
-        straight[object] +=
-            (here[x - 1] != object ? 1 : 0)
-                + (here[x + 1] != object ? 1 : 0)
-                + (above[x] != object ? 1 : 0)
-                + (below[x] != object ? 1 : 0);
-        diagonal[object] +=
-            (above[x - 1] != object ? 1 : 0)
-                + (above[x + 1] != object ? 1 : 0)
-                + (below[x - 1] != object ? 1 : 0)
-                + (below[x + 1] != object ? 1 : 0);
+        straight[object] += (here[x - 1] != object ? 1 : 0)
+            + (here[x + 1] != object ? 1 : 0)
+            + (above[x] != object ? 1 : 0)
+            + (below[x] != object ? 1 : 0);
+        diagonal[object] += (above[x - 1] != object ? 1 : 0)
+            + (above[x + 1] != object ? 1 : 0)
+            + (below[x - 1] != object ? 1 : 0)
+            + (below[x + 1] != object ? 1 : 0);
       }
       int[] swap = above;
       above = here;
@@ -140,7 +138,8 @@ final class ShapeFeatures {
         for (int corner = 0; corner < 2; corner++) {
           double cy = side == 0 ? y + corner : y + 1 - corner;
           while (n - start >= 2
-              && (xs[n - 1] - xs[n - 2]) * (cy - ys[n - 2]) - (ys[n - 1] - ys[n - 2]) * (x - xs[n - 2])
+              && (xs[n - 1] - xs[n - 2]) * (cy - ys[n - 2])
+                      - (ys[n - 1] - ys[n - 2]) * (x - xs[n - 2])
                   <= 0) {
             n--;
           }

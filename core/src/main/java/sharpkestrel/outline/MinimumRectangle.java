@@ -47,13 +47,12 @@ public record MinimumRectangle(
         boolean along = uHigh - uLow >= vHigh - vLow;
         double angle = Math.atan2(uy, ux) + (along ? 0 : Math.PI / 2);
         angle = ((angle % Math.PI) + Math.PI) % Math.PI;
-        best =
-            new MinimumRectangle(
-                cu * ux - cv * uy,
-                cu * uy + cv * ux,
-                Math.max(uHigh - uLow, vHigh - vLow),
-                Math.min(uHigh - uLow, vHigh - vLow),
-                angle);
+        best = new MinimumRectangle(
+            cu * ux - cv * uy,
+            cu * uy + cv * ux,
+            Math.max(uHigh - uLow, vHigh - vLow),
+            Math.min(uHigh - uLow, vHigh - vLow),
+            angle);
       }
     }
     return best;

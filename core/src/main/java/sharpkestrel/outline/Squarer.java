@@ -67,7 +67,8 @@ public final class Squarer {
     if (!(around instanceof Polygon box) || !(box.getArea() > 0)) {
       return exact;
     }
-    double area = GEOMETRY.createPolygon(exact.getExteriorRing().getCoordinateSequence()).getArea();
+    double area =
+        GEOMETRY.createPolygon(exact.getExteriorRing().getCoordinateSequence()).getArea();
     double shrink = Math.sqrt(area / box.getArea());
     Coordinate middle = box.getCentroid().getCoordinate();
     Coordinate[] corners = box.getExteriorRing().getCoordinates();
@@ -90,8 +91,7 @@ public final class Squarer {
     }
     List<LinearRing> holes = new ArrayList<>();
     for (int h = 0; h < simple.getNumInteriorRing(); h++) {
-      LinearRing hole =
-          squaredRing(simple.getInteriorRingN(h).getCoordinates(), direction, least);
+      LinearRing hole = squaredRing(simple.getInteriorRingN(h).getCoordinates(), direction, least);
       if (hole != null && GEOMETRY.createPolygon(hole).getArea() > 4 * least * least) {
         holes.add(hole);
       }
@@ -130,7 +130,8 @@ public final class Squarer {
       double length = Math.hypot(u1 - u0, v1 - v0);
       add(sides, new Side(along, along ? (v0 + v1) / 2 : (u0 + u1) / 2, length));
     }
-    while (sides.size() > 1 && sides.get(0).along() == sides.get(sides.size() - 1).along()) {
+    while (sides.size() > 1
+        && sides.get(0).along() == sides.get(sides.size() - 1).along()) {
       Side last = sides.remove(sides.size() - 1);
       sides.set(0, joined(sides.get(0), last));
     }

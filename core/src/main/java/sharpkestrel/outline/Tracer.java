@@ -2,14 +2,14 @@ package sharpkestrel.outline;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.locationtech.jts.algorithm.Area;
+import org.locationtech.jts.algorithm.PointLocation;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.LinearRing;
-import org.locationtech.jts.geom.Polygon;
-import org.locationtech.jts.algorithm.Area;
-import org.locationtech.jts.algorithm.PointLocation;
 import org.locationtech.jts.geom.Location;
+import org.locationtech.jts.geom.Polygon;
 
 /**
  * The exact border of a mask along pixel sides, by following cracks with the mask on the right. Pixels that touch by a
@@ -26,7 +26,8 @@ public final class Tracer {
    * @return a polygon, or a multipolygon where the mask falls apart, in pixel coordinates with (originX, originY) at
    *     the mask's first corner; empty for an empty mask
    */
-  public static Geometry trace(boolean[] mask, int width, int height, double originX, double originY) {
+  public static Geometry trace(
+      boolean[] mask, int width, int height, double originX, double originY) {
     boolean[] done = new boolean[mask.length];
     List<Coordinate[]> outer = new ArrayList<>();
     List<Coordinate[]> holes = new ArrayList<>();
@@ -36,7 +37,8 @@ public final class Tracer {
         boolean top = mask[i] && (y == 0 || !mask[i - width]);
         if (top && !done[i]) {
           Coordinate[] ring = follow(mask, done, width, height, x, y, originX, originY);
-          // Rows count downwards: with the mask on the right an outer ring has positive shoelace area.
+          // Rows count downwards: with the mask on the right an outer ring has positive shoelace
+          // area.
           (Area.ofRingSigned(ring) < 0 ? outer : holes).add(ring);
         }
       }
@@ -45,7 +47,14 @@ public final class Tracer {
   }
 
   private static Coordinate[] follow(
-      boolean[] mask, boolean[] done, int width, int height, int startX, int startY, double ox, double oy) {
+      boolean[] mask,
+      boolean[] done,
+      int width,
+      int height,
+      int startX,
+      int startY,
+      double ox,
+      double oy) {
     List<Coordinate> points = new ArrayList<>();
     int x = startX;
     int y = startY;
@@ -116,9 +125,8 @@ public final class Tracer {
     }
     Polygon[] polygons = new Polygon[outer.size()];
     for (int k = 0; k < polygons.length; k++) {
-      polygons[k] =
-          GEOMETRY.createPolygon(
-              GEOMETRY.createLinearRing(outer.get(k)), inner.get(k).toArray(LinearRing[]::new));
+      polygons[k] = GEOMETRY.createPolygon(
+          GEOMETRY.createLinearRing(outer.get(k)), inner.get(k).toArray(LinearRing[]::new));
     }
     return polygons.length == 1 ? polygons[0] : GEOMETRY.createMultiPolygon(polygons);
   }
@@ -128,8 +136,7 @@ public final class Tracer {
     if (outer.size() == 1) {
       return 0;
     }
-    Coordinate probe =
-        new Coordinate((hole[0].x + hole[1].x) / 2, (hole[0].y + hole[1].y) / 2);
+    Coordinate probe = new Coordinate((hole[0].x + hole[1].x) / 2, (hole[0].y + hole[1].y) / 2);
     int best = 0;
     double least = Double.POSITIVE_INFINITY;
     for (int k = 0; k < outer.size(); k++) {

@@ -1,10 +1,10 @@
 package sharpkestrel.place;
 
 import sharpkestrel.geo.VerticalDatum;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Statistics;
-import sharpkestrel.raster.Job;
 
 /**
  * A height model and what must be added to its heights to reach the ellipsoid, which is where an RPC wants them.
@@ -24,10 +24,10 @@ record Heights(Raster model, double undulation, double lowest, double highest) {
       switch (datum) {
         case ELLIPSOID -> shift = 0;
         case GEOID ->
-            throw new RasterException(
-                "The height model's heights are above the geoid, and an RPC wants them above the ellipsoid. Give the"
-                    + " undulation (metres from the ellipsoid up to the geoid here), e.g. --undulation 47; leaving it"
-                    + " out would shift an oblique view by tens of pixels.");
+          throw new RasterException(
+              "The height model's heights are above the geoid, and an RPC wants them above the ellipsoid. Give the"
+                  + " undulation (metres from the ellipsoid up to the geoid here), e.g. --undulation 47; leaving it"
+                  + " out would shift an oblique view by tens of pixels.");
         case UNKNOWN -> {
           shift = 0;
           job.warn(

@@ -34,47 +34,56 @@ import sharpkestrel.step.StepInfo;
             + " without heights are left without data.")
 public record Ortho(
     @In(does = "A raw scene with its RPC.") Raster scene,
-    @In(does = "Height model, one band in metres.", optional = true) Optional<Raster> heights,
+
+    @In(does = "Height model, one band in metres.", optional = true)
+    Optional<Raster> heights,
+
     @Setting(
-            label = "Height",
-            does = "One height above the ellipsoid for the whole scene, where there is no height model.",
-            unit = "m",
-            min = -500,
-            max = 9000,
-            initial = "auto")
-        double height,
+        label = "Height",
+        does =
+            "One height above the ellipsoid for the whole scene, where there is no height model.",
+        unit = "m",
+        min = -500,
+        max = 9000,
+        initial = "auto")
+    double height,
+
     @Setting(
-            label = "Undulation",
-            does =
-                "Height of the height model's datum above the ellipsoid; needed where its heights are above the geoid.",
-            unit = "m",
-            min = -120,
-            max = 100,
-            initial = "auto")
-        double undulation,
+        label = "Undulation",
+        does =
+            "Height of the height model's datum above the ellipsoid; needed where its heights are above the geoid.",
+        unit = "m",
+        min = -120,
+        max = 100,
+        initial = "auto")
+    double undulation,
+
     @Setting(
-            label = "Coordinate system",
-            does = "EPSG code or well-known text of the result; auto takes the height model's.",
-            initial = "auto")
-        CrsName crs,
+        label = "Coordinate system",
+        does = "EPSG code or well-known text of the result; auto takes the height model's.",
+        initial = "auto")
+    CrsName crs,
+
     @Setting(
-            label = "Area",
-            does = "West, south, east, north of the result; auto takes what the scene covers.",
-            initial = "auto")
-        Optional<Extent> extent,
+        label = "Area",
+        does = "West, south, east, north of the result; auto takes what the scene covers.",
+        initial = "auto")
+    Optional<Extent> extent,
+
     @Setting(
-            label = "Pixel size",
-            does = "Side of a pixel of the result; auto takes the scene's own, to two digits.",
-            unit = "m",
-            min = 0.01,
-            max = 1000,
-            initial = "auto")
-        double pixelSize,
+        label = "Pixel size",
+        does = "Side of a pixel of the result; auto takes the scene's own, to two digits.",
+        unit = "m",
+        min = 0.01,
+        max = 1000,
+        initial = "auto")
+    double pixelSize,
+
     @Setting(
-            label = "Resampling",
-            does = "How values between the raw scene's pixels are found.",
-            initial = "cubic")
-        Resampling resampling)
+        label = "Resampling",
+        does = "How values between the raw scene's pixels are found.",
+        initial = "cubic")
+    Resampling resampling)
     implements Step<Raster> {
 
   private static final long MOST_PIXELS = 1L << 36;
@@ -87,15 +96,12 @@ public record Ortho(
 
   @Override
   public Raster run(Job job) {
-    Rpc rpc =
-        scene
-            .attachments()
-            .get(Rpc.class)
-            .orElseThrow(
-                () ->
-                    new RasterException(
-                        "This scene has no sensor model (RPC), so it cannot be orthorectified. Open it with its RPC text"
-                            + " beside it (NAME_RPC.TXT), or register it to another scene."));
+    Rpc rpc = scene
+        .attachments()
+        .get(Rpc.class)
+        .orElseThrow(() -> new RasterException(
+            "This scene has no sensor model (RPC), so it cannot be orthorectified. Open it with its RPC text"
+                + " beside it (NAME_RPC.TXT), or register it to another scene."));
     Heights ground = ground(rpc, job);
     CrsName target = crs.isKnown() ? crs : ground.model().grid().crs();
     Crs system = Crs.of(target);
@@ -126,13 +132,11 @@ public record Ortho(
   /** A flat model that reaches far beyond the scene. */
   private Heights constant(Rpc rpc) {
     double reach = 4 * Math.max(rpc.longitudeScale(), rpc.latitudeScale());
-    Grid grid =
-        new Grid(
-            3,
-            3,
-            Affine.northUp(
-                rpc.longitudeOffset() - reach, rpc.latitudeOffset() + reach, 2 * reach / 3),
-            Crs.WGS84);
+    Grid grid = new Grid(
+        3,
+        3,
+        Affine.northUp(rpc.longitudeOffset() - reach, rpc.latitudeOffset() + reach, 2 * reach / 3),
+        Crs.WGS84);
     float[] plane = new float[9];
     java.util.Arrays.fill(plane, (float) height);
     Band band = new Band("height", BandRole.HEIGHT, "m", SampleType.FLOAT32, Double.NaN);
@@ -146,18 +150,19 @@ public record Ortho(
     if (Double.isNaN(size)) {
       double metres = GroundSize.of(scene).mean();
       double digit = Math.pow(10, Math.floor(Math.log10(metres)) - 1);
-      size = Math.round(metres / digit) * digit / (system.isGeographic() ? 111_320 : system.metresPerUnit());
+      size = Math.round(metres / digit)
+          * digit
+          / (system.isGeographic() ? 111_320 : system.metresPerUnit());
     }
     Extent area = extent.isPresent() ? extent.get() : covered(rpc, system, ground, size);
     if (area.width() / size * (area.height() / size) > MOST_PIXELS) {
-      throw new RasterException(
-          "The result would have "
-              + Math.round(area.width() / size)
-              + " x "
-              + Math.round(area.height() / size)
-              + " pixels. Check the pixel size and the area: are they in the units of "
-              + system.name()
-              + "?");
+      throw new RasterException("The result would have "
+          + Math.round(area.width() / size)
+          + " x "
+          + Math.round(area.height() / size)
+          + " pixels. Check the pixel size and the area: are they in the units of "
+          + system.name()
+          + "?");
     }
     return Grid.covering(area, size, system.name());
   }
@@ -194,14 +199,13 @@ public record Ortho(
     Extent model = modelExtent(ground, system);
     Extent area = all.intersect(model);
     if (area.isEmpty()) {
-      throw new RasterException(
-          "The height model does not reach the scene: the scene covers "
-              + all
-              + " and the heights "
-              + model
-              + " in "
-              + system.name()
-              + ". Choose the height model of this area, or check that the RPC belongs to this scene.");
+      throw new RasterException("The height model does not reach the scene: the scene covers "
+          + all
+          + " and the heights "
+          + model
+          + " in "
+          + system.name()
+          + ". Choose the height model of this area, or check that the RPC belongs to this scene.");
     }
     return new Extent(
         Math.floor(area.west() / size) * size,
@@ -215,7 +219,14 @@ public record Ortho(
     Extent own = grid.extent();
     CoordinateMap map = Crs.of(grid.crs()).to(system);
     double[] corners = {
-      own.west(), own.south(), own.east(), own.south(), own.west(), own.north(), own.east(), own.north()
+      own.west(),
+      own.south(),
+      own.east(),
+      own.south(),
+      own.west(),
+      own.north(),
+      own.east(),
+      own.north()
     };
     map.apply(corners, 4);
     Extent all = null;

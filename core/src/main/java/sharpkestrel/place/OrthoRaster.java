@@ -72,8 +72,7 @@ final class OrthoRaster extends DerivedRaster {
     rpc.toImage(ground[2], ground[3], h, right);
     rpc.toImage(ground[4], ground[5], h, below);
     double area =
-        Math.abs(
-            (right[0] - at[0]) * (below[1] - at[1]) - (right[1] - at[1]) * (below[0] - at[0]));
+        Math.abs((right[0] - at[0]) * (below[1] - at[1]) - (right[1] - at[1]) * (below[0] - at[0]));
     return Math.sqrt(area);
   }
 
@@ -107,19 +106,18 @@ final class OrthoRaster extends DerivedRaster {
       }
     }
     Window whole = scene.grid().atLevel(sourceLevel).window();
-    Window source =
-        left > right
-            ? new Window(0, 0, 0, 0)
-            : new Window(
-                    (int) Math.floor(Math.max(left, -8)) - resampling.reach(),
-                    (int) Math.floor(Math.max(top, -8)) - resampling.reach(),
-                    (int) Math.max(0, Math.min(right, whole.width() + 8) - Math.max(left, -8))
-                        + 2 * resampling.reach()
-                        + 2,
-                    (int) Math.max(0, Math.min(bottom, whole.height() + 8) - Math.max(top, -8))
-                        + 2 * resampling.reach()
-                        + 2)
-                .intersect(whole);
+    Window source = left > right
+        ? new Window(0, 0, 0, 0)
+        : new Window(
+                (int) Math.floor(Math.max(left, -8)) - resampling.reach(),
+                (int) Math.floor(Math.max(top, -8)) - resampling.reach(),
+                (int) Math.max(0, Math.min(right, whole.width() + 8) - Math.max(left, -8))
+                    + 2 * resampling.reach()
+                    + 2,
+                (int) Math.max(0, Math.min(bottom, whole.height() + 8) - Math.max(top, -8))
+                    + 2 * resampling.reach()
+                    + 2)
+            .intersect(whole);
     if (source.isEmpty()) {
       Planes.fillNaN(target);
       return;
@@ -157,10 +155,9 @@ final class OrthoRaster extends DerivedRaster {
         double w01 = (1 - fx) * fy;
         double w11 = fx * fy;
         int j = i + nodesX;
-        double h =
-            ground.at(
-                w00 * nodes.mx[i] + w10 * nodes.mx[i + 1] + w01 * nodes.mx[j] + w11 * nodes.mx[j + 1],
-                w00 * nodes.my[i] + w10 * nodes.my[i + 1] + w01 * nodes.my[j] + w11 * nodes.my[j + 1]);
+        double h = ground.at(
+            w00 * nodes.mx[i] + w10 * nodes.mx[i + 1] + w01 * nodes.mx[j] + w11 * nodes.mx[j + 1],
+            w00 * nodes.my[i] + w10 * nodes.my[i + 1] + w01 * nodes.my[j] + w11 * nodes.my[j + 1]);
         double t = (h + heights.undulation() - middle) / half;
         int at = y * window.width() + x;
         cols[at] = 0;
@@ -223,15 +220,16 @@ final class OrthoRaster extends DerivedRaster {
       bottom = Math.max(bottom, nodes.my[i]);
     }
     Raster model = heights.model();
-    Window window =
-        left > right
-            ? new Window(0, 0, 0, 0)
-            : new Window(
-                    (int) Math.floor(Math.max(left, -8)) - 2,
-                    (int) Math.floor(Math.max(top, -8)) - 2,
-                    (int) Math.max(0, Math.min(right, model.grid().width() + 8.0) - Math.max(left, -8)) + 5,
-                    (int) Math.max(0, Math.min(bottom, model.grid().height() + 8.0) - Math.max(top, -8)) + 5)
-                .intersect(model.grid().window());
+    Window window = left > right
+        ? new Window(0, 0, 0, 0)
+        : new Window(
+                (int) Math.floor(Math.max(left, -8)) - 2,
+                (int) Math.floor(Math.max(top, -8)) - 2,
+                (int) Math.max(0, Math.min(right, model.grid().width() + 8.0) - Math.max(left, -8))
+                    + 5,
+                (int) Math.max(0, Math.min(bottom, model.grid().height() + 8.0) - Math.max(top, -8))
+                    + 5)
+            .intersect(model.grid().window());
     float[] plane = new float[window.area()];
     if (!window.isEmpty()) {
       float[][] target = new float[model.bands().size()][];

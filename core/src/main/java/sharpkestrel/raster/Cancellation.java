@@ -12,7 +12,8 @@ public final class Cancellation {
 
   public void cancel() {
     if (this == NEVER) {
-      throw new IllegalStateException("This cancellation is shared by work that is never cancelled");
+      throw new IllegalStateException(
+          "This cancellation is shared by work that is never cancelled");
     }
     cancelled = true;
   }

@@ -36,12 +36,11 @@ public record Extent(double west, double south, double east, double north) {
     String[] parts = text.split(",");
     if (parts.length == 4) {
       try {
-        Extent extent =
-            new Extent(
-                Double.parseDouble(parts[0].strip()),
-                Double.parseDouble(parts[1].strip()),
-                Double.parseDouble(parts[2].strip()),
-                Double.parseDouble(parts[3].strip()));
+        Extent extent = new Extent(
+            Double.parseDouble(parts[0].strip()),
+            Double.parseDouble(parts[1].strip()),
+            Double.parseDouble(parts[2].strip()),
+            Double.parseDouble(parts[3].strip()));
         if (!extent.isEmpty()) {
           return extent;
         }
@@ -50,7 +49,8 @@ public record Extent(double west, double south, double east, double north) {
       }
     }
     throw new IllegalArgumentException(
-        "An extent is west,south,east,north with west < east and south < north, not '" + text + "'");
+        "An extent is west,south,east,north with west < east and south < north, not '" + text
+            + "'");
   }
 
   @Override

@@ -28,8 +28,7 @@ public record Grid(int width, int height, Affine affine, CrsName crs) {
     if (level == 0) {
       return this;
     }
-    return new Grid(
-        sizeAt(width, level), sizeAt(height, level), affine.scaled(1L << level), crs);
+    return new Grid(sizeAt(width, level), sizeAt(height, level), affine.scaled(1L << level), crs);
   }
 
   /** Levels until the longer side is at most 256 pixels, level 0 included. */
@@ -46,8 +45,7 @@ public record Grid(int width, int height, Affine affine, CrsName crs) {
   }
 
   public Grid part(Window window) {
-    return new Grid(
-        window.width(), window.height(), affine.shifted(window.x(), window.y()), crs);
+    return new Grid(window.width(), window.height(), affine.shifted(window.x(), window.y()), crs);
   }
 
   public long pixels() {
@@ -85,8 +83,7 @@ public record Grid(int width, int height, Affine affine, CrsName crs) {
   public static Grid covering(Extent extent, double pixelSize, CrsName crs) {
     int width = (int) Math.max(1, Math.round((extent.east() - extent.west()) / pixelSize));
     int height = (int) Math.max(1, Math.round((extent.north() - extent.south()) / pixelSize));
-    return new Grid(
-        width, height, Affine.northUp(extent.west(), extent.north(), pixelSize), crs);
+    return new Grid(width, height, Affine.northUp(extent.west(), extent.north(), pixelSize), crs);
   }
 
   /** Whether both describe the same pixels to a thousandth of one, and the same CRS. */

@@ -14,19 +14,18 @@ public final class Parallel {
   public static void run(int count, Job job, IntConsumer work) {
     AtomicInteger next = new AtomicInteger();
     AtomicReference<Throwable> failure = new AtomicReference<>();
-    Runnable loop =
-        () -> {
-          try {
-            for (int i = next.getAndIncrement();
-                i < count && failure.get() == null;
-                i = next.getAndIncrement()) {
-              job.cancellation().check();
-              work.accept(i);
-            }
-          } catch (Throwable thrown) {
-            failure.compareAndSet(null, thrown);
-          }
-        };
+    Runnable loop = () -> {
+      try {
+        for (int i = next.getAndIncrement();
+            i < count && failure.get() == null;
+            i = next.getAndIncrement()) {
+          job.cancellation().check();
+          work.accept(i);
+        }
+      } catch (Throwable thrown) {
+        failure.compareAndSet(null, thrown);
+      }
+    };
     int extra = Math.min(job.threads(), count) - 1;
     Thread[] helpers = new Thread[Math.max(0, extra)];
     for (int i = 0; i < helpers.length; i++) {
@@ -73,14 +72,10 @@ public final class Parallel {
     int across = Math.ceilDiv(whole.width(), size);
     int down = Math.ceilDiv(whole.height(), size);
     AtomicInteger done = new AtomicInteger();
-    run(
-        across * down,
-        job,
-        i -> {
-          Window tile =
-              new Window(i % across * size, i / across * size, size, size).intersect(whole);
-          task.accept(tile, raster.read(level, tile, job.request()));
-          job.progress(what, done.incrementAndGet(), (long) across * down);
-        });
+    run(across * down, job, i -> {
+      Window tile = new Window(i % across * size, i / across * size, size, size).intersect(whole);
+      task.accept(tile, raster.read(level, tile, job.request()));
+      job.progress(what, done.incrementAndGet(), (long) across * down);
+    });
   }
 }

@@ -86,7 +86,8 @@ public final class Planes {
   /** Reads a level by halving the one below: for rasters that hold no reduced levels of their own. */
   public static void readByHalving(
       Raster raster, int level, Window window, float[][] target, Request request) {
-    Window below = new Window(2 * window.x(), 2 * window.y(), 2 * window.width(), 2 * window.height());
+    Window below =
+        new Window(2 * window.x(), 2 * window.y(), 2 * window.width(), 2 * window.height());
     float[][] fine = like(target, below.area());
     raster.read(level - 1, below, fine, request);
     for (int b = 0; b < target.length; b++) {

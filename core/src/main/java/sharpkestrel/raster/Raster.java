@@ -53,14 +53,11 @@ public interface Raster {
    */
   default int require(BandRole role) {
     return bandOf(role)
-        .orElseThrow(
-            () ->
-                new RasterException(
-                    "This needs a band with the role '"
-                        + role.label()
-                        + "'; the scene has "
-                        + bands().stream().map(b -> b.role().label()).distinct().toList()
-                        + ". Assign the role to one of its bands, or choose another scene."));
+        .orElseThrow(() -> new RasterException("This needs a band with the role '"
+            + role.label()
+            + "'; the scene has "
+            + bands().stream().map(b -> b.role().label()).distinct().toList()
+            + ". Assign the role to one of its bands, or choose another scene."));
   }
 
   /** Reads all bands of a window into fresh planes. */

@@ -105,12 +105,8 @@ public enum Resampling {
           int at = y * width + x;
           value = 0;
           for (int row = 0; row < 4; row++, at += width) {
-            value +=
-                wy[row]
-                    * (wx[0] * in[at]
-                        + wx[1] * in[at + 1]
-                        + wx[2] * in[at + 2]
-                        + wx[3] * in[at + 3]);
+            value += wy[row]
+                * (wx[0] * in[at] + wx[1] * in[at + 1] + wx[2] * in[at + 2] + wx[3] * in[at + 3]);
           }
         }
         out[b][i] = !Float.isNaN(value) ? value : ofValid(in, width, height, x, y, wx, wy, 4);

@@ -10,7 +10,12 @@ import java.util.stream.IntStream;
  * @param min NaN where nothing is valid, as are max, mean and standardDeviation
  */
 public record Statistics(
-    long valid, double min, double max, double mean, double standardDeviation, Histogram histogram) {
+    long valid,
+    double min,
+    double max,
+    double mean,
+    double standardDeviation,
+    Histogram histogram) {
 
   private static final int BINS = 4096;
 
@@ -21,35 +26,32 @@ public record Statistics(
     for (int b = 0; b < bands; b++) {
       ranges[b] = new double[] {Double.POSITIVE_INFINITY, Double.NEGATIVE_INFINITY};
     }
-    Parallel.overTiles(
-        raster, level, "range", job, (tile, planes) -> {
-          for (int b = 0; b < bands; b++) {
-            float low = Float.POSITIVE_INFINITY;
-            float high = Float.NEGATIVE_INFINITY;
-            for (float v : planes[b]) {
-              low = v < low ? v : low;
-              high = v > high ? v : high;
-            }
-            synchronized (ranges) {
-              ranges[b][0] = Math.min(ranges[b][0], low);
-              ranges[b][1] = Math.max(ranges[b][1], high);
-            }
-          }
-        });
-    Accumulator[] sums =
-        IntStream.range(0, bands)
-            .mapToObj(b -> new Accumulator(ranges[b][0], ranges[b][1]))
-            .toArray(Accumulator[]::new);
-    Parallel.overTiles(
-        raster, level, "histogram", job, (tile, planes) -> {
-          for (int b = 0; b < bands; b++) {
-            Accumulator local = new Accumulator(ranges[b][0], ranges[b][1]);
-            local.add(planes[b]);
-            synchronized (sums) {
-              sums[b].add(local);
-            }
-          }
-        });
+    Parallel.overTiles(raster, level, "range", job, (tile, planes) -> {
+      for (int b = 0; b < bands; b++) {
+        float low = Float.POSITIVE_INFINITY;
+        float high = Float.NEGATIVE_INFINITY;
+        for (float v : planes[b]) {
+          low = v < low ? v : low;
+          high = v > high ? v : high;
+        }
+        synchronized (ranges) {
+          ranges[b][0] = Math.min(ranges[b][0], low);
+          ranges[b][1] = Math.max(ranges[b][1], high);
+        }
+      }
+    });
+    Accumulator[] sums = IntStream.range(0, bands)
+        .mapToObj(b -> new Accumulator(ranges[b][0], ranges[b][1]))
+        .toArray(Accumulator[]::new);
+    Parallel.overTiles(raster, level, "histogram", job, (tile, planes) -> {
+      for (int b = 0; b < bands; b++) {
+        Accumulator local = new Accumulator(ranges[b][0], ranges[b][1]);
+        local.add(planes[b]);
+        synchronized (sums) {
+          sums[b].add(local);
+        }
+      }
+    });
     Statistics[] result = new Statistics[bands];
     for (int b = 0; b < bands; b++) {
       result[b] = sums[b].toStatistics();

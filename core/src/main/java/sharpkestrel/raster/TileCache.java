@@ -20,11 +20,10 @@ public final class TileCache {
 
   public TileCache(long budgetBytes) {
     budget = budgetBytes;
-    planes =
-        Caffeine.newBuilder()
-            .maximumWeight(budgetBytes)
-            .weigher((Key key, float[] plane) -> 64 + 4 * plane.length)
-            .build();
+    planes = Caffeine.newBuilder()
+        .maximumWeight(budgetBytes)
+        .weigher((Key key, float[] plane) -> 64 + 4 * plane.length)
+        .build();
   }
 
   /** A quarter of the heap. */

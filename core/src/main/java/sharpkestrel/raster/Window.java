@@ -5,7 +5,8 @@ public record Window(int x, int y, int width, int height) {
 
   public Window {
     if (width < 0 || height < 0) {
-      throw new IllegalArgumentException("A window cannot be " + width + " x " + height + " pixels");
+      throw new IllegalArgumentException(
+          "A window cannot be " + width + " x " + height + " pixels");
     }
   }
 

@@ -48,8 +48,7 @@ public record Cut(
       }
       objectOf[leaf + 1] = number[node];
     }
-    return new Cut(
-        superpixels, tree, ground, grain, height, objectOf, Arrays.copyOf(ids, count));
+    return new Cut(superpixels, tree, ground, grain, height, objectOf, Arrays.copyOf(ids, count));
   }
 
   public Cut withGrain(double newGrain) {

@@ -55,7 +55,8 @@ final class FeatureSpace {
       if (weight > 0 && statistics[b].valid() > 0) {
         used.add(b);
         usedWeights.add((float) weight);
-        // Added before the logarithm, so that the noise of near-black pixels does not count as colour.
+        // Added before the logarithm, so that the noise of near-black pixels does not count as
+        // colour.
         double median = statistics[b].histogram().quantile(0.5);
         floors.add((float) Math.max(1e-6, 0.15 * Math.abs(median)));
       }

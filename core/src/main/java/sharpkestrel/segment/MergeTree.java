@@ -96,6 +96,7 @@ public final class MergeTree {
 
   /** Heap bytes of this tree for each superpixel. */
   public double bytesPerLeaf() {
-    return (4.0 * parent.length + 4.0 * heights.length + 4.0 * leafPixels.length) / Math.max(1, leaves);
+    return (4.0 * parent.length + 4.0 * heights.length + 4.0 * leafPixels.length)
+        / Math.max(1, leaves);
   }
 }

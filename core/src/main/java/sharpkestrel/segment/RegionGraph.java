@@ -25,7 +25,8 @@ final class RegionGraph {
   final int[] to;
   final float[] lengths;
 
-  private RegionGraph(int regions, int dimensions, int[] counts, float[] sums, long[] pairs, int[] sides) {
+  private RegionGraph(
+      int regions, int dimensions, int[] counts, float[] sums, long[] pairs, int[] sides) {
     this.regions = regions;
     this.dimensions = dimensions;
     this.counts = counts;
@@ -48,14 +49,12 @@ final class RegionGraph {
     int strips = Math.ceilDiv(grid.height(), STRIP);
     int n = space.dimensions();
     Strip[] done = new Strip[strips];
-    java.util.concurrent.atomic.AtomicInteger finished = new java.util.concurrent.atomic.AtomicInteger();
-    Parallel.run(
-        strips,
-        job,
-        i -> {
-          done[i] = strip(space, labels, i, job);
-          job.progress("Joining neighbours", finished.incrementAndGet(), strips);
-        });
+    java.util.concurrent.atomic.AtomicInteger finished =
+        new java.util.concurrent.atomic.AtomicInteger();
+    Parallel.run(strips, job, i -> {
+      done[i] = strip(space, labels, i, job);
+      job.progress("Joining neighbours", finished.incrementAndGet(), strips);
+    });
     int[] counts = new int[regions];
     double[] exact = new double[regions * n];
     int total = 0;

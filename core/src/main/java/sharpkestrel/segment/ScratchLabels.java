@@ -31,8 +31,7 @@ public final class ScratchLabels implements LabelRaster {
       Path file = Files.createTempFile("kestrel-labels", ".bin");
       try (FileChannel channel =
           FileChannel.open(file, StandardOpenOption.READ, StandardOpenOption.WRITE)) {
-        bytes =
-            channel.map(FileChannel.MapMode.READ_WRITE, 0, 4 * grid.pixels(), Arena.ofAuto());
+        bytes = channel.map(FileChannel.MapMode.READ_WRITE, 0, 4 * grid.pixels(), Arena.ofAuto());
       } finally {
         Files.deleteIfExists(file);
       }

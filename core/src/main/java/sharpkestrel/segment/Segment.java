@@ -24,40 +24,46 @@ import sharpkestrel.step.StepInfo;
             + " the grain chooses a cut. Objects of a finer grain nest in those of a coarser one.")
 public record Segment(
     @In(does = "The scene to segment, all its bands.") Raster scene,
+
     @Setting(
-            label = "Grain",
-            does = "Typical area of an object.",
-            unit = "m²",
-            min = 0.01,
-            max = 1e9,
-            initial = "60")
-        double grain,
+        label = "Grain",
+        does = "Typical area of an object.",
+        unit = "m²",
+        min = 0.01,
+        max = 1e9,
+        initial = "60")
+    double grain,
+
     @Setting(
-            label = "Superpixel",
-            does = "Area of a superpixel in pixels, the smallest thing the tree can tell apart.",
-            unit = "px",
-            min = 9,
-            max = 400,
-            initial = "25")
-        double superpixel,
+        label = "Superpixel",
+        does = "Area of a superpixel in pixels, the smallest thing the tree can tell apart.",
+        unit = "px",
+        min = 9,
+        max = 400,
+        initial = "25")
+    double superpixel,
+
     @Setting(
-            label = "Compactness",
-            does = "How round superpixels stay; lower ones follow weak edges more closely.",
-            min = 0.001,
-            max = 10,
-            initial = "0.1")
-        double compactness,
+        label = "Compactness",
+        does = "How round superpixels stay; lower ones follow weak edges more closely.",
+        min = 0.001,
+        max = 10,
+        initial = "0.1")
+    double compactness,
+
     @Setting(
-            label = "Weights",
-            does = "Weights of bands by role, e.g. red=1,near_infrared=2; roles left out count 1.",
-            initial = "auto")
-        List<String> weights,
+        label = "Weights",
+        does = "Weights of bands by role, e.g. red=1,near_infrared=2; roles left out count 1.",
+        initial = "auto")
+    List<String> weights,
+
     @Setting(
-            label = "Height",
-            does = "Height of the cut in the tree, to repeat a cut exactly; auto finds it from the grain.",
-            min = 0,
-            initial = "auto")
-        double height)
+        label = "Height",
+        does =
+            "Height of the cut in the tree, to repeat a cut exactly; auto finds it from the grain.",
+        min = 0,
+        initial = "auto")
+    double height)
     implements Step<Cut> {
 
   @Override
@@ -65,8 +71,8 @@ public record Segment(
     GroundSize ground = GroundSize.of(scene);
     double sceneArea = scene.grid().pixels() * ground.area();
     if (grain > sceneArea) {
-      throw new RasterException(
-          "A grain of " + grain + " m² is larger than the scene (" + Math.round(sceneArea) + " m²). Choose less.");
+      throw new RasterException("A grain of " + grain + " m² is larger than the scene ("
+          + Math.round(sceneArea) + " m²). Choose less.");
     }
     FeatureSpace space = FeatureSpace.of(scene, weightsByRole(), job);
     int spacing = (int) Math.max(3, Math.round(Math.sqrt(superpixel)));
@@ -92,7 +98,8 @@ public record Segment(
       } catch (NumberFormatException notANumber) {
         // reported below with the whole text
       }
-      throw new RasterException("A weight is role=number, e.g. near_infrared=2, not '" + weight + "'.");
+      throw new RasterException(
+          "A weight is role=number, e.g. near_infrared=2, not '" + weight + "'.");
     }
     return map;
   }

@@ -42,7 +42,8 @@ final class SuperpixelBlock {
    * @param features (input) interleaved, NaN in the first number of a pixel for no-data
    * @param compactness how much a spacing of distance on the ground counts against one unit of unlikeness
    */
-  SuperpixelBlock(Window window, int spacing, int dimensions, float[] features, double compactness) {
+  SuperpixelBlock(
+      Window window, int spacing, int dimensions, float[] features, double compactness) {
     this.window = window;
     this.spacing = spacing;
     this.dimensions = dimensions;
@@ -114,8 +115,7 @@ final class SuperpixelBlock {
     int n = 0;
     for (int sy = fromY; sy <= toY; sy++) {
       for (int sx = fromX; sx <= toX; sx++) {
-        int pixel =
-            calmest(sx * spacing + half - window.x(), sy * spacing + half - window.y());
+        int pixel = calmest(sx * spacing + half - window.x(), sy * spacing + half - window.y());
         if (pixel >= 0) {
           seedIds[n] = sy * seedsAcross + sx + 1;
           seedPixels[n++] = pixel;
@@ -141,8 +141,8 @@ final class SuperpixelBlock {
         if (Float.isNaN(features[pixel * dimensions])) {
           continue;
         }
-        double g =
-            squaredDifference(pixel - 1, pixel + 1) + squaredDifference(pixel - width, pixel + width);
+        double g = squaredDifference(pixel - 1, pixel + 1)
+            + squaredDifference(pixel - width, pixel + width);
         g = Double.isNaN(g) ? Float.MAX_VALUE : g;
         if (g < least) {
           least = g;

@@ -35,32 +35,30 @@ final class Superpixels {
     int seedsAcross = Math.ceilDiv(grid.width(), spacing);
     int seedsDown = Math.ceilDiv(grid.height(), spacing);
     if ((long) seedsAcross * seedsDown > Integer.MAX_VALUE - 16) {
-      throw new RasterException("The scene needs more superpixels than can be numbered; make them larger.");
+      throw new RasterException(
+          "The scene needs more superpixels than can be numbered; make them larger.");
     }
     AtomicInteger done = new AtomicInteger();
-    Parallel.run(
-        across * down,
-        job,
-        i -> {
-          Window core =
-              new Window(i % across * BLOCK, i / across * BLOCK, BLOCK, BLOCK).intersect(grid.window());
-          Window window = core.grown(HALO_IN_SPACINGS * spacing);
-          float[] features = space.read(window, job.request());
-          int[] grown = new int[window.area()];
-          new SuperpixelBlock(window, spacing, space.dimensions(), features, compactness)
-              .run(seedsAcross, seedsDown, grown);
-          int[] own = new int[core.area()];
-          for (int y = 0; y < core.height(); y++) {
-            System.arraycopy(
-                grown,
-                (y + core.y() - window.y()) * window.width() + core.x() - window.x(),
-                own,
-                y * core.width(),
-                core.width());
-          }
-          labels.write(core, own);
-          job.progress("Growing superpixels", done.incrementAndGet(), (long) across * down);
-        });
+    Parallel.run(across * down, job, i -> {
+      Window core =
+          new Window(i % across * BLOCK, i / across * BLOCK, BLOCK, BLOCK).intersect(grid.window());
+      Window window = core.grown(HALO_IN_SPACINGS * spacing);
+      float[] features = space.read(window, job.request());
+      int[] grown = new int[window.area()];
+      new SuperpixelBlock(window, spacing, space.dimensions(), features, compactness)
+          .run(seedsAcross, seedsDown, grown);
+      int[] own = new int[core.area()];
+      for (int y = 0; y < core.height(); y++) {
+        System.arraycopy(
+            grown,
+            (y + core.y() - window.y()) * window.width() + core.x() - window.x(),
+            own,
+            y * core.width(),
+            core.width());
+      }
+      labels.write(core, own);
+      job.progress("Growing superpixels", done.incrementAndGet(), (long) across * down);
+    });
     return number(labels, job);
   }
 

@@ -130,10 +130,9 @@ final class TreeBuilder {
     double total = (double) count[keep] + count[lose];
     for (int k = 0; k < dimensions; k++) {
       int i = keep * dimensions + k;
-      mean[i] =
-          (float)
-              ((mean[i] * (double) count[keep] + mean[lose * dimensions + k] * (double) count[lose])
-                  / total);
+      mean[i] = (float)
+          ((mean[i] * (double) count[keep] + mean[lose * dimensions + k] * (double) count[lose])
+              / total);
     }
     count[keep] += count[lose];
     node[keep] = made;

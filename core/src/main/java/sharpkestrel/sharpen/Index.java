@@ -26,9 +26,12 @@ import sharpkestrel.step.StepInfo;
             + " the vegetation index. Writes 32-bit floats; no data where the sum is not above 0.")
 public record Index(
     @In(does = "A scene with both bands.") Raster scene,
+
     @Setting(label = "First", does = "Role of the first band.", initial = "near_infrared")
-        BandRole first,
-    @Setting(label = "Second", does = "Role of the second band.", initial = "red") BandRole second)
+    BandRole first,
+
+    @Setting(label = "Second", does = "Role of the second band.", initial = "red")
+    BandRole second)
     implements Step<Raster> {
 
   public Index {

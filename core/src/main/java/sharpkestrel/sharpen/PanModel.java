@@ -20,7 +20,12 @@ record PanModel(double[] weights, double constant, double[] gains) {
 
   /** Fits at a level of the multispectral scene with at most a million pixels. */
   static PanModel fit(
-      Raster pan, int panBand, Raster multispectral, double[] given, Pansharpen.Method method, Job job) {
+      Raster pan,
+      int panBand,
+      Raster multispectral,
+      double[] given,
+      Pansharpen.Method method,
+      Job job) {
     int n = multispectral.bands().size();
     if (given.length > 0 && method == Pansharpen.Method.BROVEY) {
       return new PanModel(given, 0, new double[n]);
@@ -31,39 +36,30 @@ record PanModel(double[] weights, double constant, double[] gains) {
       level++;
     }
     double ratio = multispectral.grid().pixelSize() / pan.grid().pixelSize();
-    int panLevel =
-        Math.max(
-            0,
-            Math.min(
-                pan.levels() - 1,
-                (int) Math.round(Math.log(ratio * (1 << level)) / Math.log(2))));
+    int panLevel = Math.max(0, Math.min(pan.levels() - 1, (int)
+        Math.round(Math.log(ratio * (1 << level)) / Math.log(2))));
     Moments sums = new Moments(n + 1);
     Grid grid = multispectral.grid().atLevel(level);
-    Affine toPan =
-        pan.grid().affine().scaled(1L << panLevel).inverse().after(grid.affine());
+    Affine toPan = pan.grid().affine().scaled(1L << panLevel).inverse().after(grid.affine());
     int rows = 256;
     int strips = Math.ceilDiv(grid.height(), rows);
     Moments[] parts = new Moments[strips];
     int at = level;
-    Parallel.run(
-        strips,
-        job,
-        i -> {
-          Window window = new Window(0, i * rows, grid.width(), rows).intersect(grid.window());
-          float[][] planes = multispectral.read(at, window, job.request());
-          float[] panPlane = panUnder(pan, panBand, panLevel, toPan, window, job);
-          parts[i] = new Moments(n + 1);
-          parts[i].add(planes, panPlane);
-        });
+    Parallel.run(strips, job, i -> {
+      Window window = new Window(0, i * rows, grid.width(), rows).intersect(grid.window());
+      float[][] planes = multispectral.read(at, window, job.request());
+      float[] panPlane = panUnder(pan, panBand, panLevel, toPan, window, job);
+      parts[i] = new Moments(n + 1);
+      parts[i].add(planes, panPlane);
+    });
     for (Moments part : parts) {
       sums.add(part);
     }
     if (sums.count < 16L * (n + 1)) {
-      throw new RasterException(
-          "Only "
-              + sums.count
-              + " pixels have both panchromatic and multispectral data: too few to relate them. Check that the"
-              + " scenes overlap where they have data.");
+      throw new RasterException("Only "
+          + sums.count
+          + " pixels have both panchromatic and multispectral data: too few to relate them. Check that the"
+          + " scenes overlap where they have data.");
     }
     double[] weights = given.length > 0 ? given : sums.weights();
     double constant = given.length > 0 ? 0 : sums.constant(weights);
@@ -85,13 +81,12 @@ record PanModel(double[] weights, double constant, double[] gains) {
     double right = Arrays.stream(xs).max().orElse(0);
     double top = Arrays.stream(ys).min().orElse(0);
     double bottom = Arrays.stream(ys).max().orElse(0);
-    Window source =
-        new Window(
-                (int) Math.floor(left) - 2,
-                (int) Math.floor(top) - 2,
-                (int) (right - left) + 5,
-                (int) (bottom - top) + 5)
-            .intersect(pan.grid().atLevel(panLevel).window());
+    Window source = new Window(
+            (int) Math.floor(left) - 2,
+            (int) Math.floor(top) - 2,
+            (int) (right - left) + 5,
+            (int) (bottom - top) + 5)
+        .intersect(pan.grid().atLevel(panLevel).window());
     float[][] out = {new float[count]};
     if (source.isEmpty()) {
       Arrays.fill(out[0], Float.NaN);

@@ -31,21 +31,25 @@ import sharpkestrel.step.StepInfo;
             + " multispectral bands' order, roles and sample type.")
 public record Pansharpen(
     @In(does = "The panchromatic scene, placed.") Raster pan,
-    @In(does = "The multispectral scene, placed in the same coordinate system.") Raster multispectral,
+
+    @In(does = "The multispectral scene, placed in the same coordinate system.")
+    Raster multispectral,
+
     @Setting(
-            label = "Method",
-            does =
-                "adaptive: component substitution with an intensity fitted to the sensor and a gain for each band;"
-                    + " brovey: every band times panchromatic over intensity, which keeps ratios of bands.",
-            initial = "adaptive")
-        Method method,
+        label = "Method",
+        does =
+            "adaptive: component substitution with an intensity fitted to the sensor and a gain for each band;"
+                + " brovey: every band times panchromatic over intensity, which keeps ratios of bands.",
+        initial = "adaptive")
+    Method method,
+
     @Setting(
-            label = "Weights",
-            does =
-                "Share of each band in the panchromatic one, separated by commas, in the order of the bands; auto fits"
-                    + " them to the scene.",
-            initial = "auto")
-        List<Double> weights)
+        label = "Weights",
+        does =
+            "Share of each band in the panchromatic one, separated by commas, in the order of the bands; auto fits"
+                + " them to the scene.",
+        initial = "auto")
+    List<Double> weights)
     implements Step<Raster> {
 
   /** How detail is injected. */
@@ -70,26 +74,24 @@ public record Pansharpen(
   @Override
   public Raster run(Job job) {
     if (!pan.grid().crs().equals(multispectral.grid().crs())) {
-      throw new RasterException(
-          String.format(
-              Locale.ROOT,
-              "The panchromatic scene is in %s, the multispectral one in %s. Orthorectify both into one system first.",
-              pan.grid().crs(),
-              multispectral.grid().crs()));
+      throw new RasterException(String.format(
+          Locale.ROOT,
+          "The panchromatic scene is in %s, the multispectral one in %s. Orthorectify both into one system first.",
+          pan.grid().crs(),
+          multispectral.grid().crs()));
     }
     Extent common = pan.grid().extent().intersect(multispectral.grid().extent());
     if (common.isEmpty()) {
-      throw new RasterException(
-          "The panchromatic scene ("
-              + pan.grid().extent()
-              + ") and the multispectral one ("
-              + multispectral.grid().extent()
-              + ") do not overlap.");
+      throw new RasterException("The panchromatic scene ("
+          + pan.grid().extent()
+          + ") and the multispectral one ("
+          + multispectral.grid().extent()
+          + ") do not overlap.");
     }
     int bands = multispectral.bands().size();
     if (!weights.isEmpty() && weights.size() != bands) {
-      throw new RasterException(
-          "There are " + weights.size() + " weights for " + bands + " multispectral bands; give one for each.");
+      throw new RasterException("There are " + weights.size() + " weights for " + bands
+          + " multispectral bands; give one for each.");
     }
     int panBand = pan.bandOf(BandRole.PAN).orElse(0);
     double[] given = weights.stream().mapToDouble(Double::doubleValue).toArray();
@@ -99,7 +101,8 @@ public record Pansharpen(
     for (Band band : multispectral.bands()) {
       out.add(band.type() == type ? band : band.withType(type, band.noData()));
     }
-    Affine toMultispectral = multispectral.grid().affine().inverse().after(pan.grid().affine());
+    Affine toMultispectral =
+        multispectral.grid().affine().inverse().after(pan.grid().affine());
     return new PansharpenRaster(pan, panBand, multispectral, toMultispectral, out, model, method);
   }
 }

@@ -61,10 +61,9 @@ final class PansharpenRaster extends DerivedRaster {
         intensity += w[b] * bands[b][i];
       }
       // Brovey's factor and the adaptive method's difference both carry the detail of this pixel.
-      detail[i] =
-          brovey
-              ? intensity > 0 ? (float) (detail[i] / intensity) : Float.NaN
-              : (float) (detail[i] - intensity);
+      detail[i] = brovey
+          ? intensity > 0 ? (float) (detail[i] / intensity) : Float.NaN
+          : (float) (detail[i] - intensity);
     }
     for (int b = 0; b < target.length; b++) {
       if (target[b] == null) {
@@ -78,16 +77,11 @@ final class PansharpenRaster extends DerivedRaster {
   }
 
   private void upsample(int level, Window window, float[][] bands, Request request) {
-    int msLevel =
-        Math.max(
-            0,
-            Math.min(
-                multispectral.levels() - 1,
-                (int) Math.floor(Math.log(ratio * (1 << level)) / Math.log(2) + 0.1)));
-    Affine affine =
-        new Affine(1.0 / (1 << msLevel), 0, 0, 0, 1.0 / (1 << msLevel), 0)
-            .after(toMultispectral)
-            .scaled(1L << level);
+    int msLevel = Math.max(0, Math.min(multispectral.levels() - 1, (int)
+        Math.floor(Math.log(ratio * (1 << level)) / Math.log(2) + 0.1)));
+    Affine affine = new Affine(1.0 / (1 << msLevel), 0, 0, 0, 1.0 / (1 << msLevel), 0)
+        .after(toMultispectral)
+        .scaled(1L << level);
     int count = window.area();
     double[] xs = new double[count];
     double[] ys = new double[count];
@@ -106,13 +100,12 @@ final class PansharpenRaster extends DerivedRaster {
         bottom = Math.max(bottom, ys[i]);
       }
     }
-    Window source =
-        new Window(
-                (int) Math.floor(left) - 3,
-                (int) Math.floor(top) - 3,
-                (int) (right - left) + 7,
-                (int) (bottom - top) + 7)
-            .intersect(multispectral.grid().atLevel(msLevel).window());
+    Window source = new Window(
+            (int) Math.floor(left) - 3,
+            (int) Math.floor(top) - 3,
+            (int) (right - left) + 7,
+            (int) (bottom - top) + 7)
+        .intersect(multispectral.grid().atLevel(msLevel).window());
     if (source.isEmpty()) {
       Planes.fillNaN(bands);
       return;

@@ -10,13 +10,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class Cql2Test {
 
-  private static final Table TABLE =
-      new Table(
-          4,
-          List.of(
-              new Table.Column("area", "Area", "m²", new double[] {10, 60, 100, Double.NaN}),
-              new Table.Column("ndvi", "Index", "", new double[] {0.1, 0.3, -0.2, 0}),
-              Table.Column.ofTexts("roof", "Roof", List.of("metal", "slate", "metal", "it's"))));
+  private static final Table TABLE = new Table(
+      4,
+      List.of(
+          new Table.Column("area", "Area", "m²", new double[] {10, 60, 100, Double.NaN}),
+          new Table.Column("ndvi", "Index", "", new double[] {0.1, 0.3, -0.2, 0}),
+          Table.Column.ofTexts("roof", "Roof", List.of("metal", "slate", "metal", "it's"))));
 
   @ParameterizedTest
   @CsvSource(
@@ -55,7 +54,14 @@ class Cql2Test {
       delimiter = '|',
       quoteCharacter = '`',
       value = {
-        "area >", "area > 3 AND", "area BETWEEN 3", "(area > 3", "area > 3 ndvi", "AND > 3", "area NOT 3", "x = 'a"
+        "area >",
+        "area > 3 AND",
+        "area BETWEEN 3",
+        "(area > 3",
+        "area > 3 ndvi",
+        "AND > 3",
+        "area NOT 3",
+        "x = 'a"
       })
   void whatCannotBeReadIsShown(String text) {
     assertThatThrownBy(() -> Cql2.parseTest(text))
@@ -74,7 +80,11 @@ class Cql2Test {
   @CsvSource(
       delimiter = '|',
       quoteCharacter = '`',
-      value = {"a + b * 2 < 3 AND c BETWEEN 1 AND 2 OR d IN (1, 2)", "NOT (a > 1) AND (b < 2 OR c = 3)", "roof = 'x'"})
+      value = {
+        "a + b * 2 < 3 AND c BETWEEN 1 AND 2 OR d IN (1, 2)",
+        "NOT (a > 1) AND (b < 2 OR c = 3)",
+        "roof = 'x'"
+      })
   void textReadsBackAsTheSameExpression(String text) {
     Expression once = Cql2.parse(text);
 

@@ -14,7 +14,8 @@ import sharpkestrel.raster.RasterException;
 
 class FlowTest {
 
-  @TempDir Path folder;
+  @TempDir
+  Path folder;
 
   @Test
   void theReferencePageIsTrue() throws IOException {
@@ -34,8 +35,7 @@ class FlowTest {
   void aSettingOutOfRangeIsNamedWithItsRange() {
     StepSpec segment = StepCatalogue.get("segment");
 
-    assertThatThrownBy(
-            () -> segment.make(Map.of("scene", FlowTest.scene()), Map.of("grain", "-3")))
+    assertThatThrownBy(() -> segment.make(Map.of("scene", FlowTest.scene()), Map.of("grain", "-3")))
         .isInstanceOf(RasterException.class)
         .hasMessageContaining("--grain")
         .hasMessageContaining("0.01 to");
@@ -44,9 +44,8 @@ class FlowTest {
   private static sharpkestrel.raster.Raster scene() {
     return new sharpkestrel.raster.MemoryRaster(
         sharpkestrel.raster.Grid.ofPixels(2, 2),
-        java.util.List.of(
-            sharpkestrel.raster.Band.of(
-                sharpkestrel.raster.BandRole.PAN, sharpkestrel.raster.SampleType.UINT8)),
+        java.util.List.of(sharpkestrel.raster.Band.of(
+            sharpkestrel.raster.BandRole.PAN, sharpkestrel.raster.SampleType.UINT8)),
         sharpkestrel.raster.Attachments.NONE,
         new float[1][4]);
   }

@@ -127,14 +127,13 @@ class GeoTest {
 
   @Test
   void reflectanceFollowsItsFormula() {
-    Acquisition acquisition =
-        new Acquisition(
-            Instant.parse("2031-01-03T12:00:00Z"),
-            30,
-            180,
-            0,
-            0,
-            Map.of(BandRole.RED, new Acquisition.Calibration(0.2, 1, 1600)));
+    Acquisition acquisition = new Acquisition(
+        Instant.parse("2031-01-03T12:00:00Z"),
+        30,
+        180,
+        0,
+        0,
+        Map.of(BandRole.RED, new Acquisition.Calibration(0.2, 1, 1600)));
 
     double[] linear = acquisition.reflectance(BandRole.RED).orElseThrow();
 

@@ -36,7 +36,8 @@ import sharpkestrel.raster.SampleType;
 
 class GeoTiffRoundTripTest {
 
-  @TempDir Path folder;
+  @TempDir
+  Path folder;
 
   private static MemoryRaster random(SampleType type, int bands, int width, int height) {
     Random random = new Random(type.ordinal() * 31L + bands);
@@ -62,8 +63,17 @@ class GeoTiffRoundTripTest {
 
   @ParameterizedTest
   @CsvSource({
-    "UINT8,1,NONE", "UINT8,3,LZW", "UINT16,1,DEFLATE", "UINT16,7,ZSTD", "UINT16,4,LZW", "INT16,2,DEFLATE",
-    "UINT32,1,ZSTD", "UINT32,2,LZW", "FLOAT32,1,DEFLATE", "FLOAT32,16,ZSTD", "FLOAT32,3,NONE"
+    "UINT8,1,NONE",
+    "UINT8,3,LZW",
+    "UINT16,1,DEFLATE",
+    "UINT16,7,ZSTD",
+    "UINT16,4,LZW",
+    "INT16,2,DEFLATE",
+    "UINT32,1,ZSTD",
+    "UINT32,2,LZW",
+    "FLOAT32,1,DEFLATE",
+    "FLOAT32,16,ZSTD",
+    "FLOAT32,3,NONE"
   })
   void whatIsWrittenIsReadBack(SampleType type, int bands, Compression compression) {
     MemoryRaster raster = random(type, bands, 700, 530);
@@ -92,27 +102,24 @@ class GeoTiffRoundTripTest {
       raster.bands().get(b).quantise(expected[b], 0, expected[b].length);
     }
     assertThat(((GeoTiff) back).overviews()).isEqualTo(3);
-    Pixels.assertSame(
-        back.read(1, back.grid().atLevel(1).window(), Request.BACKGROUND), expected);
+    Pixels.assertSame(back.read(1, back.grid().atLevel(1).window(), Request.BACKGROUND), expected);
   }
 
   @Test
   void metadataOfTheSceneSurvives() {
-    Acquisition acquisition =
-        new Acquisition(
-            Instant.parse("2031-04-03T11:42:00Z"),
-            35.5,
-            171,
-            18.25,
-            97,
-            Map.of(BandRole.BLUE, new Acquisition.Calibration(0.25, -1, 1950)));
+    Acquisition acquisition = new Acquisition(
+        Instant.parse("2031-04-03T11:42:00Z"),
+        35.5,
+        171,
+        18.25,
+        97,
+        Map.of(BandRole.BLUE, new Acquisition.Calibration(0.25, -1, 1950)));
     MemoryRaster plain = random(SampleType.UINT16, 2, 64, 64);
-    Raster raster =
-        RasterFiles.withAttachments(
-            plain,
-            Attachments.NONE
-                .with(Acquisition.class, acquisition)
-                .with(VerticalDatum.class, VerticalDatum.ELLIPSOID));
+    Raster raster = RasterFiles.withAttachments(
+        plain,
+        Attachments.NONE
+            .with(Acquisition.class, acquisition)
+            .with(VerticalDatum.class, VerticalDatum.ELLIPSOID));
     Path file = folder.resolve("a.tif");
 
     GeoTiffWriter.write(raster, file, Compression.NONE, Job.QUIET);
@@ -126,29 +133,26 @@ class GeoTiffRoundTripTest {
   void aCancelledRunLeavesNothingBehind() {
     Cancellation cancellation = new Cancellation();
     cancellation.cancel();
-    Job cancelled =
-        new Job() {
-          @Override
-          public void progress(String what, long done, long total) {}
+    Job cancelled = new Job() {
+      @Override
+      public void progress(String what, long done, long total) {}
 
-          @Override
-          public Cancellation cancellation() {
-            return cancellation;
-          }
+      @Override
+      public Cancellation cancellation() {
+        return cancellation;
+      }
 
-          @Override
-          public int threads() {
-            return 2;
-          }
-        };
+      @Override
+      public int threads() {
+        return 2;
+      }
+    };
 
-    assertThatThrownBy(
-            () ->
-                GeoTiffWriter.write(
-                    random(SampleType.UINT8, 1, 600, 600),
-                    folder.resolve("a.tif"),
-                    Compression.LZW,
-                    cancelled))
+    assertThatThrownBy(() -> GeoTiffWriter.write(
+            random(SampleType.UINT8, 1, 600, 600),
+            folder.resolve("a.tif"),
+            Compression.LZW,
+            cancelled))
         .isInstanceOf(CancellationException.class);
 
     assertThat(folder).isEmptyDirectory();

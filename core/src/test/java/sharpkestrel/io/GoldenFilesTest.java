@@ -33,7 +33,8 @@ class GoldenFilesTest {
   @ParameterizedTest
   @ValueSource(
       strings = {
-        "strip-none.tif", "tiled-lzw-2.tif", "tiled-deflate-band.tif", "strip-zstd-2.tif", "big-endian.tif",
+        "strip-none.tif", "tiled-lzw-2.tif", "tiled-deflate-band.tif", "strip-zstd-2.tif",
+            "big-endian.tif",
         "bigtiff.tif", "float-3.tif", "int16.tif", "uint32.tif", "point.tif"
       })
   void everyPixelOfAnotherWritersFileIsRead(String name) {

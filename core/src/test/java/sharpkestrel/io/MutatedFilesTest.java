@@ -24,7 +24,8 @@ class MutatedFilesTest {
 
   private static final int BATCH = 50;
 
-  @TempDir Path folder;
+  @TempDir
+  Path folder;
 
   @Test
   void noMutationDoesMoreThanFailClearly() throws IOException {
@@ -63,8 +64,11 @@ class MutatedFilesTest {
     int changes = 1 + random.nextInt(6);
     for (int i = 0; i < changes; i++) {
       // Headers and directories lie in the first few hundred bytes, and are where harm is done.
-      int at = random.nextBoolean() ? random.nextInt(Math.min(600, bytes.length)) : random.nextInt(bytes.length);
-      bytes[at] = (byte) (random.nextBoolean() ? random.nextInt(256) : random.nextBoolean() ? 0xff : 0);
+      int at = random.nextBoolean()
+          ? random.nextInt(Math.min(600, bytes.length))
+          : random.nextInt(bytes.length);
+      bytes[at] =
+          (byte) (random.nextBoolean() ? random.nextInt(256) : random.nextBoolean() ? 0xff : 0);
     }
     return bytes;
   }

@@ -33,7 +33,8 @@ class ObjectsTest {
 
   private static final int SIZE = 240;
 
-  @TempDir Path folder;
+  @TempDir
+  Path folder;
 
   private static ObjectSet single(BiPredicate<Double, Double> inside) {
     Grid grid = new Grid(SIZE, SIZE, Affine.northUp(512_000, 6_702_000, 0.5), CrsName.epsg(32630));
@@ -46,14 +47,16 @@ class ObjectsTest {
     }
     labels.write(grid.window(), values);
     labels.setMaxLabel(2);
-    Table table =
-        new Table(
-            2,
-            List.of(
-                new Table.Column(
-                    "area", "Area", "m²", new double[] {count / 4.0, (values.length - count) / 4.0})));
+    Table table = new Table(2, List.of(new Table.Column("area", "Area", "m²", new double[] {
+      count / 4.0, (values.length - count) / 4.0
+    })));
     return new ObjectSet(
-        labels, new int[] {-1, 0, 1}, new int[] {7, 8}, table, new GroundSize(0.5, 0.5), Optional.empty());
+        labels,
+        new int[] {-1, 0, 1},
+        new int[] {7, 8},
+        table,
+        new GroundSize(0.5, 0.5),
+        Optional.empty());
   }
 
   private static MemoryRaster scene() {
@@ -75,13 +78,11 @@ class ObjectsTest {
   @CsvSource({"0", "15", "30", "45", "80"})
   void aTurnedRectangleMeasuresAsOne(double degrees) {
     double a = Math.toRadians(degrees);
-    ObjectSet set =
-        single(
-            (x, y) -> {
-              double u = x * Math.cos(a) + y * Math.sin(a);
-              double v = -x * Math.sin(a) + y * Math.cos(a);
-              return Math.abs(u) < 60 && Math.abs(v) < 20;
-            });
+    ObjectSet set = single((x, y) -> {
+      double u = x * Math.cos(a) + y * Math.sin(a);
+      double v = -x * Math.sin(a) + y * Math.cos(a);
+      return Math.abs(u) < 60 && Math.abs(v) < 20;
+    });
 
     Table t = new Measure(set, scene(), 32).run(Job.QUIET).table();
 
@@ -149,9 +150,9 @@ class ObjectsTest {
 
   @Test
   void anObjectSetReadsBackFromItsFileToTheLastPixel() {
-    ObjectSet set =
-        new Measure(single((x, y) -> Math.abs(x) + Math.abs(y) < 40 && x * y < 300), scene(), 16)
-            .run(Job.QUIET);
+    ObjectSet set = new Measure(
+            single((x, y) -> Math.abs(x) + Math.abs(y) < 40 && x * y < 300), scene(), 16)
+        .run(Job.QUIET);
     Path file = folder.resolve("objects.gpkg");
 
     ObjectFile.write(set, file);
@@ -176,27 +177,24 @@ class ObjectsTest {
     List<org.locationtech.jts.geom.Geometry> truth = new ArrayList<>();
     List<org.locationtech.jts.geom.Geometry> found = new ArrayList<>();
     for (int i = 0; i < 4; i++) {
-      truth.add(factory.toGeometry(new org.locationtech.jts.geom.Envelope(20 * i, 20 * i + 10, 0, 10)));
+      truth.add(
+          factory.toGeometry(new org.locationtech.jts.geom.Envelope(20 * i, 20 * i + 10, 0, 10)));
     }
     found.add(factory.toGeometry(new org.locationtech.jts.geom.Envelope(0, 10, 0, 10)));
     found.add(factory.toGeometry(new org.locationtech.jts.geom.Envelope(22, 32, 0, 10)));
     found.add(factory.toGeometry(new org.locationtech.jts.geom.Envelope(47, 57, 0, 10)));
     found.add(factory.toGeometry(new org.locationtech.jts.geom.Envelope(61, 69, 1, 9)));
     Table kinds =
-        new Table(
-            4,
-            List.of(
-                Table.Column.ofTexts("kind", "", List.of("a", "a", "a", "b"))));
+        new Table(4, List.of(Table.Column.ofTexts("kind", "", List.of("a", "a", "a", "b"))));
     Table none = new Table(4, List.of());
 
-    Scores scores =
-        new Compare(
-                new OutlineSet(CrsName.NONE, found, none),
-                new OutlineSet(CrsName.NONE, truth, kinds),
-                "kind = 'a'",
-                "kind = 'b'",
-                0.5)
-            .run(Job.QUIET);
+    Scores scores = new Compare(
+            new OutlineSet(CrsName.NONE, found, none),
+            new OutlineSet(CrsName.NONE, truth, kinds),
+            "kind = 'a'",
+            "kind = 'b'",
+            0.5)
+        .run(Job.QUIET);
 
     // The second overlaps by 8/12, the third by 3/17 only; the fourth lies on a forgiven one.
     assertThat(scores.matched()).isEqualTo(2);

@@ -36,7 +36,9 @@ class OutlineTest {
     for (int i = 0; i < mask.length; i++) {
       var centre =
           GEOMETRY.createPoint(new Coordinate(100 + i % width + 0.5, 50 + i / width + 0.5));
-      assertThat(traced.getNumGeometries() == 0 || !traced.isValid() || traced.covers(centre) == mask[i])
+      assertThat(traced.getNumGeometries() == 0
+              || !traced.isValid()
+              || traced.covers(centre) == mask[i])
           .isTrue();
     }
   }
@@ -87,7 +89,8 @@ class OutlineTest {
     Geometry traced = Tracer.trace(mask, size, size, 0, 0);
     Geometry largest = traced.getGeometryN(0);
     for (int k = 1; k < traced.getNumGeometries(); k++) {
-      largest = traced.getGeometryN(k).getArea() > largest.getArea() ? traced.getGeometryN(k) : largest;
+      largest =
+          traced.getGeometryN(k).getArea() > largest.getArea() ? traced.getGeometryN(k) : largest;
     }
     return (Polygon) largest;
   }
@@ -95,9 +98,8 @@ class OutlineTest {
   @ParameterizedTest
   @ValueSource(doubles = {0, 7, 19, 33, 45, 71})
   void aTurnedRoofOfPixelsBecomesItsRectangle(double degrees) {
-    Geometry roof =
-        AffineTransformation.rotationInstance(Math.toRadians(degrees), 30, 30)
-            .transform(box(16, 22, 44, 38));
+    Geometry roof = AffineTransformation.rotationInstance(Math.toRadians(degrees), 30, 30)
+        .transform(box(16, 22, 44, 38));
 
     Squarer.Result result = Squarer.square(pixels(roof, 60), 1.2);
 
@@ -119,9 +121,8 @@ class OutlineTest {
     assertThat(Overlap.iou(result.outline(), turned)).isGreaterThan(0.9);
     Coordinate[] ring = result.outline().getExteriorRing().getCoordinates();
     for (int i = 0; i + 2 < ring.length; i++) {
-      double dot =
-          (ring[i + 1].x - ring[i].x) * (ring[i + 2].x - ring[i + 1].x)
-              + (ring[i + 1].y - ring[i].y) * (ring[i + 2].y - ring[i + 1].y);
+      double dot = (ring[i + 1].x - ring[i].x) * (ring[i + 2].x - ring[i + 1].x)
+          + (ring[i + 1].y - ring[i].y) * (ring[i + 2].y - ring[i + 1].y);
       assertThat(dot).isCloseTo(0, within(1e-6));
     }
   }

@@ -72,7 +72,8 @@ class RasterCoreTest {
     Resampling.CUBIC.sample(new float[][] {quadratic}, 20, 20, xs, ys, 1, cubic);
     Resampling.BILINEAR.sample(new float[][] {slope}, 20, 20, xs, ys, 1, linear);
 
-    assertThat(cubic[0][0]).isCloseTo((float) (2 + 7.31 * 7.31 - 3 * 9.87 + 0.5 * 7.31 * 9.87), within(1e-3f));
+    assertThat(cubic[0][0])
+        .isCloseTo((float) (2 + 7.31 * 7.31 - 3 * 9.87 + 0.5 * 7.31 * 9.87), within(1e-3f));
     assertThat(linear[0][0]).isCloseTo((float) (7 - 2 * 7.31 + 4 * 9.87), within(1e-4f));
   }
 

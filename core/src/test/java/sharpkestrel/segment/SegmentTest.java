@@ -116,7 +116,9 @@ class SegmentTest {
   private static Map<Integer, Set<Integer>> members(Cut cut) {
     Map<Integer, Set<Integer>> members = new HashMap<>();
     for (int leaf = 1; leaf <= cut.tree().leaves(); leaf++) {
-      members.computeIfAbsent(cut.ids()[cut.objectOf()[leaf]], k -> new HashSet<>()).add(leaf);
+      members
+          .computeIfAbsent(cut.ids()[cut.objectOf()[leaf]], k -> new HashSet<>())
+          .add(leaf);
     }
     return members;
   }
@@ -158,7 +160,8 @@ class SegmentTest {
     Cut cut = segment(patches(600, 500, 6), 40, Job.QUIET);
 
     assertThat((double) cut.tree().validPixels() / cut.tree().leaves()).isGreaterThan(20);
-    assertThat(components(labels(cut.superpixels()), 600, 500)).isEqualTo(cut.tree().leaves());
+    assertThat(components(labels(cut.superpixels()), 600, 500))
+        .isEqualTo(cut.tree().leaves());
   }
 
   private static int components(int[] labels, int width, int height) {
@@ -177,7 +180,10 @@ class SegmentTest {
         int i = stack[--top];
         int x = i % width;
         int[] next = {
-          x > 0 ? i - 1 : i, x + 1 < width ? i + 1 : i, i >= width ? i - width : i, i / width + 1 < height ? i + width : i
+          x > 0 ? i - 1 : i,
+          x + 1 < width ? i + 1 : i,
+          i >= width ? i - width : i,
+          i / width + 1 < height ? i + width : i
         };
         for (int j : next) {
           if (!seen[j] && labels[j] == labels[i]) {
@@ -268,12 +274,11 @@ class SegmentTest {
 
   @Test
   void aSceneOfNoDataIsRefusedClearly() {
-    MemoryRaster empty =
-        new MemoryRaster(
-            Grid.ofPixels(40, 40),
-            List.of(Band.of(BandRole.PAN, SampleType.FLOAT32)),
-            Attachments.NONE,
-            new float[][] {filled(1600, Float.NaN)});
+    MemoryRaster empty = new MemoryRaster(
+        Grid.ofPixels(40, 40),
+        List.of(Band.of(BandRole.PAN, SampleType.FLOAT32)),
+        Attachments.NONE,
+        new float[][] {filled(1600, Float.NaN)});
 
     assertThatThrownBy(() -> segment(empty, 10, Job.QUIET))
         .isInstanceOf(RasterException.class)
@@ -282,12 +287,11 @@ class SegmentTest {
 
   @Test
   void oneColourIsOneObjectAtTheTop() {
-    MemoryRaster flat =
-        new MemoryRaster(
-            Grid.ofPixels(64, 48),
-            List.of(Band.of(BandRole.PAN, SampleType.FLOAT32)),
-            Attachments.NONE,
-            new float[][] {filled(64 * 48, 7)});
+    MemoryRaster flat = new MemoryRaster(
+        Grid.ofPixels(64, 48),
+        List.of(Band.of(BandRole.PAN, SampleType.FLOAT32)),
+        Attachments.NONE,
+        new float[][] {filled(64 * 48, 7)});
 
     Cut cut = segment(flat, 1000, Job.QUIET);
 

@@ -68,12 +68,11 @@ record Block(
     double w = width / 2;
     double[][] plan = {{-l, -w}, {l, -w}, {l, w}, {-l, w}, {-l, 0}, {l, 0}};
     for (int i = 0; i < 6; i++) {
-      points[i] =
-          new double[] {
-            east + plan[i][0] * cos - plan[i][1] * sin,
-            north + plan[i][0] * sin + plan[i][1] * cos,
-            base + eaves + (i >= 4 ? ridge : 0)
-          };
+      points[i] = new double[] {
+        east + plan[i][0] * cos - plan[i][1] * sin,
+        north + plan[i][0] * sin + plan[i][1] * cos,
+        base + eaves + (i >= 4 ? ridge : 0)
+      };
     }
     return points;
   }

@@ -56,9 +56,7 @@ final class Camera {
     }
     double range = length(minus(centre, sensor));
     // Pixels a unit of tangent, such that a pixel is one GSD of level ground across the track.
-    double[] beside = {
-      centre[0] + gsd * across[0], centre[1] + gsd * across[1], centre[2]
-    };
+    double[] beside = {centre[0] + gsd * across[0], centre[1] + gsd * across[1], centre[2]};
     double[] ray = minus(beside, sensor);
     focal = 1 / (dot(ray, across) / dot(ray, look) - dot(minus(centre, sensor), across) / range);
   }
@@ -68,9 +66,8 @@ final class Camera {
     double dx = east - start[0];
     double dy = north - start[1];
     double dz = height - start[2];
-    double line =
-        (dx * normal[0] + dy * normal[1] + dz * normal[2])
-            / (metresPerLine * (track[0] * normal[0] + track[1] * normal[1]));
+    double line = (dx * normal[0] + dy * normal[1] + dz * normal[2])
+        / (metresPerLine * (track[0] * normal[0] + track[1] * normal[1]));
     double ex = dx - metresPerLine * line * track[0];
     double ey = dy - metresPerLine * line * track[1];
     double lookPart = ex * look[0] + ey * look[1] + dz * look[2];

@@ -39,7 +39,8 @@ public final class DemoData {
       return SurveyMaker.make(surveys(), seed, size, job).folder().toString();
     } catch (NumberFormatException notANumber) {
       throw new RasterException(
-          "A demo survey is named demo:SEED or demo:SEED:SIZE, e.g. demo:101, not '" + text + "'.", notANumber);
+          "A demo survey is named demo:SEED or demo:SEED:SIZE, e.g. demo:101, not '" + text + "'.",
+          notANumber);
     }
   }
 }

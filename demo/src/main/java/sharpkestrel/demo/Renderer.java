@@ -17,7 +17,12 @@ final class Renderer {
   static final int MS_RATIO = 4;
   private static final double SPREAD = 1.15;
   static final BandRole[] ROLES = {
-    BandRole.VIOLET, BandRole.BLUE, BandRole.GREEN, BandRole.RED, BandRole.RED_EDGE, BandRole.NEAR_INFRARED
+    BandRole.VIOLET,
+    BandRole.BLUE,
+    BandRole.GREEN,
+    BandRole.RED,
+    BandRole.RED_EDGE,
+    BandRole.NEAR_INFRARED
   };
   /** Share of each band in what the panchromatic detectors see; a fifth lies between the bands. */
   private static final float[] PAN_SHARE = {0.06f, 0.21f, 0.27f, 0.27f, 0.13f, 0.06f};
@@ -58,10 +63,9 @@ final class Renderer {
     double elevation = Math.toRadians(world.sunElevation);
     double azimuth = Math.toRadians(world.sunAzimuth);
     sinElevation = Math.sin(elevation);
-    sun =
-        new double[] {
-          Math.cos(elevation) * Math.sin(azimuth), Math.cos(elevation) * Math.cos(azimuth), sinElevation
-        };
+    sun = new double[] {
+      Math.cos(elevation) * Math.sin(azimuth), Math.cos(elevation) * Math.cos(azimuth), sinElevation
+    };
     sunRay = new double[] {sun[0] / sun[2], sun[1] / sun[2]};
     sunDistance = acquisitionWithoutGains().sunDistance();
     double distance = sunDistance;
@@ -132,7 +136,8 @@ final class Renderer {
             ms[b][msAt] += ray.signal[b] * perMs;
           }
         }
-        pan[y * width + x] = numbers(sum * perPan, PAN_IRRADIANCE, panGain, window.x() + x, window.y() + y, 0);
+        pan[y * width + x] =
+            numbers(sum * perPan, PAN_IRRADIANCE, panGain, window.x() + x, window.y() + y, 0);
       }
     }
     float[][] planes = new float[1 + Material.BANDS][];
@@ -141,14 +146,13 @@ final class Renderer {
       for (int y = 0; y < msHeight; y++) {
         for (int x = 0; x < msWidth; x++) {
           int i = y * msWidth + x;
-          ms[b][i] =
-              numbers(
-                  ms[b][i],
-                  IRRADIANCE[b],
-                  gains[b],
-                  window.x() / MS_RATIO + x,
-                  window.y() / MS_RATIO + y,
-                  b + 1);
+          ms[b][i] = numbers(
+              ms[b][i],
+              IRRADIANCE[b],
+              gains[b],
+              window.x() / MS_RATIO + x,
+              window.y() / MS_RATIO + y,
+              b + 1);
         }
       }
       planes[b + 1] = ms[b];
@@ -236,7 +240,8 @@ final class Renderer {
       }
     }
 
-    private void roofOrWall(Block block, int facet, double e, double n, double z, int[] near, int[] crowns) {
+    private void roofOrWall(
+        Block block, int facet, double e, double n, double z, int[] near, int[] crowns) {
       if (facet == 2) {
         // Which wall: the one whose face is nearest.
         double u = (e - block.east()) * block.cos() + (n - block.north()) * block.sin();
@@ -318,7 +323,9 @@ final class Renderer {
           material = field[0] < 0.6 ? Material.GRASS : Material.HAY;
           tone = 0.8 + 0.4 * field[1] + 0.07 * Math.sin(field[2]) + 0.07 * fine + 0.06 * broad;
         } else {
-          material = wet + 0.25 * broad > 0.08 ? Material.MOOR : wet < -0.22 ? Material.HAY : Material.GRASS;
+          material = wet + 0.25 * broad > 0.08
+              ? Material.MOOR
+              : wet < -0.22 ? Material.HAY : Material.GRASS;
           tone = 0.95 + 0.3 * wet + 0.12 * fine + 0.15 * broad;
         }
       }
@@ -344,8 +351,16 @@ final class Renderer {
 
     /** Fills the signal: reflectance at the sensor times the sine of the sun's elevation, haze included. */
     private void light(
-        Material material, float[] tone, double factor, double e, double n, double z,
-        int[] near, int[] crowns, Tree ownTree, Block ownBlock) {
+        Material material,
+        float[] tone,
+        double factor,
+        double e,
+        double n,
+        double z,
+        int[] near,
+        int[] crowns,
+        Tree ownTree,
+        Block ownBlock) {
       double cosine = normal[0] * sun[0] + normal[1] * sun[1] + normal[2] * sun[2];
       boolean lit = cosine > 0 && !shaded(e, n, z, near, crowns, ownTree, ownBlock);
       double direct = lit ? cosine : 0;

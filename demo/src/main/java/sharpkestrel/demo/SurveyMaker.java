@@ -94,7 +94,13 @@ public final class SurveyMaker {
         float[][] planes = render(renderer, part, job, r * COLUMNS + c);
         String name = "-R" + (r + 1) + "C" + (c + 1) + ".tif";
         Path folder = survey.item().getParent();
-        save(List.of(BandRole.PAN), part.width(), part.height(), new float[][] {planes[0]}, folder.resolve("pan" + name), job);
+        save(
+            List.of(BandRole.PAN),
+            part.width(),
+            part.height(),
+            new float[][] {planes[0]},
+            folder.resolve("pan" + name),
+            job);
         float[][] ms = java.util.Arrays.copyOfRange(planes, 1, planes.length);
         save(
             List.of(Renderer.ROLES),
@@ -116,25 +122,22 @@ public final class SurveyMaker {
     for (int b = 1; b < planes.length; b++) {
       planes[b] = new float[msWidth * (part.height() / Renderer.MS_RATIO)];
     }
-    java.util.concurrent.atomic.AtomicInteger done = new java.util.concurrent.atomic.AtomicInteger();
-    Parallel.run(
-        across * down,
-        job,
-        i -> {
-          Window block =
-              new Window(
-                      part.x() + i % across * BLOCK, part.y() + i / across * BLOCK, BLOCK, BLOCK)
-                  .intersect(part);
-          float[][] made = renderer.render(block);
-          sharpkestrel.raster.Planes.copy(made[0], block, planes[0], part);
-          for (int b = 1; b < planes.length; b++) {
-            sharpkestrel.raster.Planes.copy(made[b], quarter(block), planes[b], quarter(part));
-          }
-          job.progress(
-              "Photographing Fenwrack Sound",
-              (long) index * across * down + done.incrementAndGet(),
-              (long) ROWS * COLUMNS * across * down);
-        });
+    java.util.concurrent.atomic.AtomicInteger done =
+        new java.util.concurrent.atomic.AtomicInteger();
+    Parallel.run(across * down, job, i -> {
+      Window block = new Window(
+              part.x() + i % across * BLOCK, part.y() + i / across * BLOCK, BLOCK, BLOCK)
+          .intersect(part);
+      float[][] made = renderer.render(block);
+      sharpkestrel.raster.Planes.copy(made[0], block, planes[0], part);
+      for (int b = 1; b < planes.length; b++) {
+        sharpkestrel.raster.Planes.copy(made[b], quarter(block), planes[b], quarter(part));
+      }
+      job.progress(
+          "Photographing Fenwrack Sound",
+          (long) index * across * down + done.incrementAndGet(),
+          (long) ROWS * COLUMNS * across * down);
+    });
     return planes;
   }
 
@@ -145,7 +148,8 @@ public final class SurveyMaker {
 
   private static void save(
       List<BandRole> roles, int width, int height, float[][] planes, Path path, Job job) {
-    List<Band> bands = roles.stream().map(role -> Band.of(role, SampleType.UINT16)).toList();
+    List<Band> bands =
+        roles.stream().map(role -> Band.of(role, SampleType.UINT16)).toList();
     MemoryRaster raster =
         new MemoryRaster(Grid.ofPixels(width, height), bands, Attachments.NONE, planes);
     GeoTiffWriter.write(raster, path, Compression.DEFLATE, job);
@@ -153,14 +157,13 @@ public final class SurveyMaker {
 
   private void writeHeights(Job job) {
     Terrain terrain = world.terrain();
-    Grid grid =
-        new Grid(
-            terrain.width,
-            terrain.height,
-            // nodes are points: the pixel around one begins half a step before it
-            Affine.northUp(
-                terrain.west - Terrain.STEP / 2, terrain.north + Terrain.STEP / 2, Terrain.STEP),
-            RpcFit.GRID_CRS);
+    Grid grid = new Grid(
+        terrain.width,
+        terrain.height,
+        // nodes are points: the pixel around one begins half a step before it
+        Affine.northUp(
+            terrain.west - Terrain.STEP / 2, terrain.north + Terrain.STEP / 2, Terrain.STEP),
+        RpcFit.GRID_CRS);
     Band band = new Band("height", BandRole.HEIGHT, "m", SampleType.FLOAT32, -9999);
     GeoTiffWriter.write(
         new MemoryRaster(
@@ -177,7 +180,8 @@ public final class SurveyMaker {
     Truth truth = new Truth(world);
     List<Truth.Roof> roofs = truth.roofs();
     roofLayer(roofs, Truth.Roof::ortho, RpcFit.GRID_CRS, 1, survey.roofsInOrtho());
-    roofLayer(roofs, Truth.Roof::raw, CrsName.NONE, World.PAN_GSD * World.PAN_GSD, survey.roofsInRaw());
+    roofLayer(
+        roofs, Truth.Roof::raw, CrsName.NONE, World.PAN_GSD * World.PAN_GSD, survey.roofsInRaw());
     roofLayer(
         roofs,
         Truth.Roof::footprint,
@@ -217,14 +221,13 @@ public final class SurveyMaker {
     for (Truth.Roof roof : roofs) {
       materials.add(roof.material().name().toLowerCase(Locale.ROOT).replace("_roof", ""));
     }
-    Table table =
-        new Table(
-            roofs.size(),
-            List.of(
-                new Table.Column("building", "Building", "", id),
-                new Table.Column("area", "Area", "m²", area),
-                new Table.Column("whole", "Whole in the scene", "", whole),
-                Table.Column.ofTexts("material", "Material", materials)));
+    Table table = new Table(
+        roofs.size(),
+        List.of(
+            new Table.Column("building", "Building", "", id),
+            new Table.Column("area", "Area", "m²", area),
+            new Table.Column("whole", "Whole in the scene", "", whole),
+            Table.Column.ofTexts("material", "Material", materials)));
     GeoPackage.write(new Layer("roofs", crs, shapes, table, java.util.Map.of()), path);
   }
 
@@ -245,8 +248,7 @@ public final class SurveyMaker {
     root.putArray("links");
     ObjectNode assets = root.putObject("assets");
     for (String image : List.of("pan", "ms")) {
-      List<BandRole> roles =
-          image.equals("pan") ? List.of(BandRole.PAN) : List.of(Renderer.ROLES);
+      List<BandRole> roles = image.equals("pan") ? List.of(BandRole.PAN) : List.of(Renderer.ROLES);
       for (int r = 1; r <= ROWS; r++) {
         for (int c = 1; c <= COLUMNS; c++) {
           String key = image + "-R" + r + "C" + c;

@@ -35,22 +35,19 @@ final class Terrain {
     Noise relief = new Noise(world.seed() * 31 + 2);
     Noise stone = new Noise(world.seed() * 31 + 3);
     Noise damp = new Noise(world.seed() * 31 + 4);
-    IntStream.range(0, height)
-        .parallel()
-        .forEach(
-            y -> {
-              for (int x = 0; x < width; x++) {
-                double e = west + x * STEP;
-                double n = north - y * STEP;
-                int i = y * width + x;
-                double s = shoreAt(land, e, n);
-                shore[i] = (float) s;
-                ground[i] = (float) heightAt(relief, s, e, n);
-                outcrop[i] = (float) stone.octaves(e / 60, n / 60, 5);
-                wet[i] = (float) damp.octaves(e / 130, n / 130, 4);
-                road[i] = 1000;
-              }
-            });
+    IntStream.range(0, height).parallel().forEach(y -> {
+      for (int x = 0; x < width; x++) {
+        double e = west + x * STEP;
+        double n = north - y * STEP;
+        int i = y * width + x;
+        double s = shoreAt(land, e, n);
+        shore[i] = (float) s;
+        ground[i] = (float) heightAt(relief, s, e, n);
+        outcrop[i] = (float) stone.octaves(e / 60, n / 60, 5);
+        wet[i] = (float) damp.octaves(e / 130, n / 130, 4);
+        road[i] = 1000;
+      }
+    });
     float max = 0;
     for (float h : ground) {
       max = Math.max(max, h);

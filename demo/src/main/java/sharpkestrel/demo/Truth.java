@@ -16,7 +16,12 @@ final class Truth {
 
   /** One building. */
   record Roof(
-      int building, Material material, boolean whole, Geometry raw, Geometry ortho, Geometry footprint) {}
+      int building,
+      Material material,
+      boolean whole,
+      Geometry raw,
+      Geometry ortho,
+      Geometry footprint) {}
 
   private final World world;
 
@@ -49,23 +54,21 @@ final class Truth {
       }
       Geometry inRaw = UnaryUnionOp.union(raw);
       var box = inRaw.getEnvelopeInternal();
-      boolean whole =
-          box.getMinX() >= 0
-              && box.getMinY() >= 0
-              && box.getMaxX() <= world.size()
-              && box.getMaxY() <= world.size();
+      boolean whole = box.getMinX() >= 0
+          && box.getMinY() >= 0
+          && box.getMaxX() <= world.size()
+          && box.getMaxY() <= world.size();
       if (box.getMaxX() > 0
           && box.getMaxY() > 0
           && box.getMinX() < world.size()
           && box.getMinY() < world.size()) {
-        roofs.add(
-            new Roof(
-                entry.getKey(),
-                entry.getValue().get(0).roof(),
-                whole,
-                inRaw,
-                UnaryUnionOp.union(ortho),
-                UnaryUnionOp.union(foot)));
+        roofs.add(new Roof(
+            entry.getKey(),
+            entry.getValue().get(0).roof(),
+            whole,
+            inRaw,
+            UnaryUnionOp.union(ortho),
+            UnaryUnionOp.union(foot)));
       }
     }
     return roofs;

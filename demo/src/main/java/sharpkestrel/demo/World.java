@@ -42,7 +42,8 @@ public final class World {
    */
   public World(long seed, int size) {
     if (size < 256 || size > 8192) {
-      throw new IllegalArgumentException("A world is 256 to 8192 panchromatic pixels wide, not " + size + ".");
+      throw new IllegalArgumentException(
+          "A world is 256 to 8192 panchromatic pixels wide, not " + size + ".");
     }
     this.seed = seed;
     this.size = size;
@@ -56,17 +57,16 @@ public final class World {
     east = middle[0];
     north = middle[1];
     terrain = new Terrain(this, east - half, north - half, east + half, north + half);
-    camera =
-        new Camera(
-            east,
-            north,
-            terrain.height(east, north) + UNDULATION,
-            offNadir,
-            viewAzimuth,
-            188 + 6 * random.nextDouble(),
-            PAN_GSD,
-            size,
-            size);
+    camera = new Camera(
+        east,
+        north,
+        terrain.height(east, north) + UNDULATION,
+        offNadir,
+        viewAzimuth,
+        188 + 6 * random.nextDouble(),
+        PAN_GSD,
+        size,
+        size);
     settle(random);
     index();
   }
@@ -138,9 +138,8 @@ public final class World {
       double bend = (random.nextDouble() - 0.5) * 0.2;
       for (int k = -2; k <= 2; k++) {
         double c = course + bend + 0.11 * k;
-        double climb =
-            Math.abs(
-                terrain.height(e + 25 * Math.cos(c), n + 25 * Math.sin(c)) - terrain.height(e, n));
+        double climb = Math.abs(
+            terrain.height(e + 25 * Math.cos(c), n + 25 * Math.sin(c)) - terrain.height(e, n));
         double wetness = terrain.shore(e + 60 * Math.cos(c), n + 60 * Math.sin(c)) < 0.02 ? 8 : 0;
         double cost = climb + wetness + 0.3 * Math.abs(k);
         if (cost < least) {
@@ -189,7 +188,11 @@ public final class World {
     double width = shed ? 4 + 2 * random.nextDouble() : 6 + 4.5 * random.nextDouble();
     double eaves = shed ? 2.2 + 0.8 * random.nextDouble() : 2.8 + 3.5 * random.nextDouble();
     boolean flat = random.nextDouble() < 0.22;
-    double pitch = flat ? 0 : roof == Material.METAL_ROOF ? 0.08 + 0.22 * random.nextDouble() : 0.4 + 0.4 * random.nextDouble();
+    double pitch = flat
+        ? 0
+        : roof == Material.METAL_ROOF
+            ? 0.08 + 0.22 * random.nextDouble()
+            : 0.4 + 0.4 * random.nextDouble();
     if (!free(e, n, Math.hypot(length, width) / 2 + 3)) {
       return;
     }
@@ -226,14 +229,23 @@ public final class World {
       double bn = n + u * Math.sin(radians) + v * Math.cos(radians);
       if (terrain.shore(be, bn) > 0.008 && freeOf(be, bn, Math.hypot(l, w) / 2, id)) {
         Material cover = film ? Material.FILM : Material.CONCRETE;
-        addBlock(be, bn, angle, l, w, film ? 1.4 : 0, film ? 1.3 : 0, cover, tone(cover, random), -1);
+        addBlock(
+            be, bn, angle, l, w, film ? 1.4 : 0, film ? 1.3 : 0, cover, tone(cover, random), -1);
       }
     }
   }
 
   private void addBlock(
-      double e, double n, double angle, double length, double width, double eaves, double ridge,
-      Material roof, float[] tone, int id) {
+      double e,
+      double n,
+      double angle,
+      double length,
+      double width,
+      double eaves,
+      double ridge,
+      Material roof,
+      float[] tone,
+      int id) {
     blocks.add(
         Block.of(e, n, angle, length, width, terrain.height(e, n), eaves, ridge, roof, tone, id));
   }
@@ -245,9 +257,8 @@ public final class World {
         || terrain.road(e, n) < reach + 1) {
       return false;
     }
-    double slope =
-        Math.abs(terrain.height(e + 8, n) - terrain.height(e - 8, n))
-            + Math.abs(terrain.height(e, n + 8) - terrain.height(e, n - 8));
+    double slope = Math.abs(terrain.height(e + 8, n) - terrain.height(e - 8, n))
+        + Math.abs(terrain.height(e, n + 8) - terrain.height(e, n - 8));
     return slope < 5 && freeOf(e, n, reach, Integer.MIN_VALUE);
   }
 
@@ -268,7 +279,9 @@ public final class World {
     switch (material) {
       case METAL_ROOF -> {
         // new sheets are bright, weathered zinc is grey; a few have a warm cast
-        overall = random.nextDouble() < 0.35 ? 0.52 + 0.2 * random.nextDouble() : 0.75 + 0.35 * random.nextDouble();
+        overall = random.nextDouble() < 0.35
+            ? 0.52 + 0.2 * random.nextDouble()
+            : 0.75 + 0.35 * random.nextDouble();
         slope = 0.018 * random.nextGaussian();
       }
       case SLATE_ROOF -> {
@@ -309,13 +322,9 @@ public final class World {
         clear &= !block.covers(e, n, radius + 1);
       }
       if (clear) {
-        trees.add(
-            new Tree(
-                e,
-                n,
-                radius,
-                terrain.height(e, n) + radius * (0.8 + 0.6 * random.nextDouble()),
-                (float) (0.75 + 0.5 * random.nextDouble())));
+        trees.add(new Tree(
+            e, n, radius, terrain.height(e, n) + radius * (0.8 + 0.6 * random.nextDouble()), (float)
+                (0.75 + 0.5 * random.nextDouble())));
       }
     }
   }
@@ -370,7 +379,8 @@ public final class World {
     List<List<Integer>> forTrees = emptyCells();
     for (int i = 0; i < blocks.size(); i++) {
       Block block = blocks.get(i);
-      enter(forBlocks, i, block.east(), block.north(), block.reach(), block.eaves() + block.ridge());
+      enter(
+          forBlocks, i, block.east(), block.north(), block.reach(), block.eaves() + block.ridge());
     }
     for (int i = 0; i < trees.size(); i++) {
       Tree tree = trees.get(i);
@@ -389,7 +399,8 @@ public final class World {
   }
 
   /** Enters a thing in every cell where it may be seen, or throw its shadow. */
-  private void enter(List<List<Integer>> cells, int thing, double e, double n, double reach, double tall) {
+  private void enter(
+      List<List<Integer>> cells, int thing, double e, double n, double reach, double tall) {
     double shadow = (tall + 3) / Math.tan(Math.toRadians(sunElevation));
     double lean = (tall + 3) * Math.tan(Math.toRadians(offNadir));
     double sx = -shadow * Math.sin(Math.toRadians(sunAzimuth));
@@ -418,7 +429,9 @@ public final class World {
   private static int[][] flatten(List<List<Integer>> cells) {
     int[][] flat = new int[cells.size()][];
     for (int i = 0; i < flat.length; i++) {
-      flat[i] = cells.get(i) == null ? null : cells.get(i).stream().mapToInt(Integer::intValue).toArray();
+      flat[i] = cells.get(i) == null
+          ? null
+          : cells.get(i).stream().mapToInt(Integer::intValue).toArray();
     }
     return flat;
   }

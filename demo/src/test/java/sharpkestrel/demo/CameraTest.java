@@ -74,8 +74,7 @@ class CameraTest {
 
   @Test
   void aGabledBlockIsMetOnRoofWallAndNotBeside() {
-    Block house =
-        Block.of(100, 200, 30, 20, 8, 5, 4, 2, Material.SLATE_ROOF, new float[6], 0);
+    Block house = Block.of(100, 200, 30, 20, 8, 5, 4, 2, Material.SLATE_ROOF, new float[6], 0);
     int[] side = new int[1];
 
     assertThat(house.meet(new double[] {100, 200, 0, 0}, side)).isCloseTo(11, within(1e-9));

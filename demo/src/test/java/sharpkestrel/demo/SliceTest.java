@@ -30,7 +30,8 @@ import sharpkestrel.sharpen.Pansharpen;
 /** Steps on a small survey against its truth. */
 class SliceTest {
 
-  @TempDir static Path folder;
+  @TempDir
+  static Path folder;
 
   private static Survey survey;
   private static Raster ortho;
@@ -89,7 +90,8 @@ class SliceTest {
       double x = 0;
       double y = 0;
       for (int i = 0; i < plane.length; i++) {
-        double w = plane[i] - ground > 0.4 * (sorted[sorted.length - 1] - ground) ? plane[i] - ground : 0;
+        double w =
+            plane[i] - ground > 0.4 * (sorted[sorted.length - 1] - ground) ? plane[i] - ground : 0;
         weight += w;
         x += w * (window.x() + i % 19 + 0.5);
         y += w * (window.y() + i / 19 + 0.5);
@@ -106,18 +108,16 @@ class SliceTest {
 
   @Test
   void leavingTheUndulationOutIsRefused() {
-    assertThatThrownBy(
-            () ->
-                new Ortho(
-                        assembled("pan"),
-                        Optional.of(RasterFiles.open(survey.heights())),
-                        Double.NaN,
-                        Double.NaN,
-                        CrsName.NONE,
-                        Optional.empty(),
-                        0.5,
-                        Resampling.CUBIC)
-                    .run(Job.QUIET))
+    assertThatThrownBy(() -> new Ortho(
+                assembled("pan"),
+                Optional.of(RasterFiles.open(survey.heights())),
+                Double.NaN,
+                Double.NaN,
+                CrsName.NONE,
+                Optional.empty(),
+                0.5,
+                Resampling.CUBIC)
+            .run(Job.QUIET))
         .isInstanceOf(RasterException.class)
         .hasMessageContaining("geoid")
         .hasMessageContaining("--undulation");
@@ -135,8 +135,7 @@ class SliceTest {
     float[][] lazy = sharp.read(0, sharp.grid().window(), Request.BACKGROUND);
 
     for (Path file : List.of(one, two)) {
-      float[][] written =
-          RasterFiles.open(file).read(0, sharp.grid().window(), Request.BACKGROUND);
+      float[][] written = RasterFiles.open(file).read(0, sharp.grid().window(), Request.BACKGROUND);
       for (int b = 0; b < lazy.length; b++) {
         assertThat(written[b]).isEqualTo(lazy[b]);
       }

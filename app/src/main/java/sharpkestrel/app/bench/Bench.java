@@ -67,20 +67,16 @@ public final class Bench extends VBox {
     row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
     tablePanel = new VBox(6, row, table);
     VBox.setVgrow(table, Priority.ALWAYS);
-    table.onChosen(
-        chosen -> {
-          workspace.selectedRowProperty().set(chosen);
-          bringIntoView(chosen);
-        });
+    table.onChosen(chosen -> {
+      workspace.selectedRowProperty().set(chosen);
+      bringIntoView(chosen);
+    });
     workspace.selectedRowProperty().addListener((p, before, now) -> table.select(now, false));
-    workspace
-        .stageProperty()
-        .addListener(
-            (p, before, now) -> {
-              tool = "";
-              view = "Tool";
-              rebuild();
-            });
+    workspace.stageProperty().addListener((p, before, now) -> {
+      tool = "";
+      view = "Tool";
+      rebuild();
+    });
     workspace.paneAProperty().addListener((p, before, now) -> fillTable(now));
     rebuild();
   }
@@ -119,25 +115,24 @@ public final class Bench extends VBox {
     for (StepSpec step : steps) {
       Button tab = tab(step.title(), view.equals("Tool") && step.id().equals(tool));
       tab.setId("tool-" + step.id());
-      tab.setOnAction(
-          e -> {
-            tool = step.id();
-            view = "Tool";
-            rebuild();
-          });
+      tab.setOnAction(e -> {
+        tool = step.id();
+        view = "Tool";
+        rebuild();
+      });
       head.getChildren().add(tab);
     }
     Region bar = new Region();
-    bar.setStyle("-fx-background-color: -k-line; -fx-min-width: 1; -fx-pref-width: 1; -fx-max-height: 16;");
+    bar.setStyle(
+        "-fx-background-color: -k-line; -fx-min-width: 1; -fx-pref-width: 1; -fx-max-height: 16;");
     head.getChildren().add(bar);
     for (String name : List.of("Table", "Run sheet")) {
       Button tab = tab(name, view.equals(name));
       tab.setId("view-" + name.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
-      tab.setOnAction(
-          e -> {
-            view = name;
-            rebuild();
-          });
+      tab.setOnAction(e -> {
+        view = name;
+        rebuild();
+      });
       head.getChildren().add(tab);
     }
     Region gap = new Region();
@@ -206,7 +201,8 @@ public final class Bench extends VBox {
         new TextArea(result == null ? "" : Json.pretty(workspace.sheetOf(result).toJson()));
     text.setId("run-sheet");
     text.setEditable(false);
-    text.setStyle("-fx-font-family: 'IBM Plex Mono'; -fx-font-size: 12px; -fx-control-inner-background: -k-card; -fx-text-fill: -k-text;");
+    text.setStyle(
+        "-fx-font-family: 'IBM Plex Mono'; -fx-font-size: 12px; -fx-control-inner-background: -k-card; -fx-text-fill: -k-text;");
     return text;
   }
 
@@ -222,7 +218,9 @@ public final class Bench extends VBox {
     switch (result.value()) {
       case ObjectSet set -> {
         table.show(set.table(), set.ids());
-        colourBy.getItems().setAll(set.table().columns().stream().map(Table.Column::title).toList());
+        colourBy
+            .getItems()
+            .setAll(set.table().columns().stream().map(Table.Column::title).toList());
       }
       case OutlineSet outlines -> {
         int[] ids = new int[outlines.count()];
@@ -240,17 +238,22 @@ public final class Bench extends VBox {
     if (result == null || !(result.value() instanceof ObjectSet set) || title == null) {
       return;
     }
-    Table.Column column =
-        set.table().columns().stream().filter(c -> c.title().equals(title)).findFirst().orElseThrow();
-    double[] sorted =
-        java.util.Arrays.stream(column.values()).filter(v -> !Double.isNaN(v)).sorted().toArray();
+    Table.Column column = set.table().columns().stream()
+        .filter(c -> c.title().equals(title))
+        .findFirst()
+        .orElseThrow();
+    double[] sorted = java.util.Arrays.stream(column.values())
+        .filter(v -> !Double.isNaN(v))
+        .sorted()
+        .toArray();
     double low = sorted.length == 0 ? 0 : sorted[(int) (0.02 * (sorted.length - 1))];
     double high = sorted.length == 0 ? 1 : sorted[(int) (0.98 * (sorted.length - 1))];
     int[] fill = new int[set.count()];
     for (int i = 0; i < fill.length; i++) {
       double v = column.values()[i];
-      fill[i] =
-          Double.isNaN(v) ? 0 : Ramp.colour((v - low) / Math.max(1e-12, high - low)) & 0x00ffffff | 0xd0000000;
+      fill[i] = Double.isNaN(v)
+          ? 0
+          : Ramp.colour((v - low) / Math.max(1e-12, high - low)) & 0x00ffffff | 0xd0000000;
     }
     picture.paint(new ObjectPaint(set.rowOf(), fill, new boolean[set.count()], -1));
   }

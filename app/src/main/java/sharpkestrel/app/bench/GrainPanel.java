@@ -54,26 +54,24 @@ public final class GrainPanel extends VBox {
     row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
     getChildren().addAll(title, row, count, note);
     slider.valueProperty().addListener((p, before, now) -> slide(grainAt(now.doubleValue())));
-    number.setOnAction(
-        e -> {
-          try {
-            slide(Math.max(LEAST, Math.min(MOST, Double.parseDouble(number.getText().strip()))));
-          } catch (NumberFormatException notANumber) {
-            note.setText("The grain is a number of square metres, e.g. 60.");
-          }
-        });
-    keep.setOnAction(
-        e -> {
-          Result result = workspace.paneAProperty().get();
-          Cut before = cut();
-          Cut after = shown;
-          workspace
-              .undo()
-              .change(
-                  "grain",
-                  () -> workspace.replaceCut(currentOf(result), after),
-                  () -> workspace.replaceCut(currentOf(result), before));
-        });
+    number.setOnAction(e -> {
+      try {
+        slide(Math.max(LEAST, Math.min(MOST, Double.parseDouble(number.getText().strip()))));
+      } catch (NumberFormatException notANumber) {
+        note.setText("The grain is a number of square metres, e.g. 60.");
+      }
+    });
+    keep.setOnAction(e -> {
+      Result result = workspace.paneAProperty().get();
+      Cut before = cut();
+      Cut after = shown;
+      workspace
+          .undo()
+          .change(
+              "grain",
+              () -> workspace.replaceCut(currentOf(result), after),
+              () -> workspace.replaceCut(currentOf(result), before));
+    });
     workspace.paneAProperty().addListener((p, before, now) -> refresh());
     refresh();
   }
@@ -125,7 +123,8 @@ public final class GrainPanel extends VBox {
   }
 
   private void show(Cut cut) {
-    number.setText(String.format(java.util.Locale.ROOT, cut.grain() < 10 ? "%.1f" : "%.0f", cut.grain()));
+    number.setText(
+        String.format(java.util.Locale.ROOT, cut.grain() < 10 ? "%.1f" : "%.0f", cut.grain()));
     count.setText(Result.grouped(cut.objects()) + " objects");
     note.setText("Slide until the outlines follow the things you are after. [ and ] step.");
   }

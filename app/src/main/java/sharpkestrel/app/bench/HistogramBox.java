@@ -27,27 +27,25 @@ public final class HistogramBox extends Canvas {
     super(width, height);
     setOnMouseMoved(e -> setCursor(near(e.getX()) != 0 ? Cursor.H_RESIZE : Cursor.DEFAULT));
     setOnMousePressed(e -> grabbed = near(e.getX()));
-    setOnMouseDragged(
-        e -> {
-          if (grabbed == 0) {
-            return;
-          }
-          double x = Math.max(PAD, Math.min(getWidth() - PAD, e.getX()));
-          double v = from + (x - PAD) / (getWidth() - 2 * PAD) * (to - from);
-          if (grabbed < 0) {
-            low = e.getX() <= PAD ? Double.NEGATIVE_INFINITY : Math.min(v, high);
-          } else {
-            high = e.getX() >= getWidth() - PAD ? Double.POSITIVE_INFINITY : Math.max(v, low);
-          }
-          moved.accept(low, high);
-        });
-    setOnMouseReleased(
-        e -> {
-          if (grabbed != 0) {
-            let.run();
-          }
-          grabbed = 0;
-        });
+    setOnMouseDragged(e -> {
+      if (grabbed == 0) {
+        return;
+      }
+      double x = Math.max(PAD, Math.min(getWidth() - PAD, e.getX()));
+      double v = from + (x - PAD) / (getWidth() - 2 * PAD) * (to - from);
+      if (grabbed < 0) {
+        low = e.getX() <= PAD ? Double.NEGATIVE_INFINITY : Math.min(v, high);
+      } else {
+        high = e.getX() >= getWidth() - PAD ? Double.POSITIVE_INFINITY : Math.max(v, low);
+      }
+      moved.accept(low, high);
+    });
+    setOnMouseReleased(e -> {
+      if (grabbed != 0) {
+        let.run();
+      }
+      grabbed = 0;
+    });
   }
 
   private int near(double x) {
@@ -77,7 +75,12 @@ public final class HistogramBox extends Canvas {
    * @param newFrom value at the left end of the axis
    */
   public void show(
-      double[] newValues, boolean[] incoming, double newFrom, double newTo, double newLow, double newHigh) {
+      double[] newValues,
+      boolean[] incoming,
+      double newFrom,
+      double newTo,
+      double newLow,
+      double newHigh) {
     values = newValues;
     in = incoming;
     from = newFrom;

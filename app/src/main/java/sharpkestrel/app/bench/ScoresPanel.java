@@ -25,13 +25,12 @@ final class ScoresPanel extends VBox {
     Label head = new Label("Agreement with the truth");
     head.getStyleClass().add("title");
     getChildren().add(head);
-    Scores scores =
-        workspace.results().reversed().stream()
-            .map(Result::value)
-            .filter(v -> v instanceof Scores)
-            .map(v -> (Scores) v)
-            .findFirst()
-            .orElse(null);
+    Scores scores = workspace.results().reversed().stream()
+        .map(Result::value)
+        .filter(v -> v instanceof Scores)
+        .map(v -> (Scores) v)
+        .findFirst()
+        .orElse(null);
     if (scores == null) {
       Label none = new Label("Choose outlines and their truth, then run.");
       none.getStyleClass().add("soft");

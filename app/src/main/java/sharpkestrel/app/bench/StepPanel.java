@@ -34,7 +34,9 @@ public final class StepPanel extends HBox {
   private record Choice(Result result, String file) {
     @Override
     public String toString() {
-      return result != null ? result.title() : java.nio.file.Path.of(file).getFileName().toString();
+      return result != null
+          ? result.title()
+          : java.nio.file.Path.of(file).getFileName().toString();
     }
   }
 
@@ -99,18 +101,17 @@ public final class StepPanel extends HBox {
   private ComboBox<Choice> inputBox(StepSpec.Input input) {
     ComboBox<Choice> box = new ComboBox<>();
     box.setId(step.id() + "-" + input.name());
-    box.setConverter(
-        new StringConverter<>() {
-          @Override
-          public String toString(Choice choice) {
-            return choice == null ? (input.optional() ? "none" : "choose") : choice.toString();
-          }
+    box.setConverter(new StringConverter<>() {
+      @Override
+      public String toString(Choice choice) {
+        return choice == null ? (input.optional() ? "none" : "choose") : choice.toString();
+      }
 
-          @Override
-          public Choice fromString(String text) {
-            return null;
-          }
-        });
+      @Override
+      public Choice fromString(String text) {
+        return null;
+      }
+    });
     box.valueProperty().addListener((p, before, now) -> retitle());
     inputs.put(input.name(), box);
     return box;
@@ -142,15 +143,15 @@ public final class StepPanel extends HBox {
     for (StepSpec.Input input : step.inputs()) {
       ComboBox<Choice> box = inputs.get(input.name());
       Choice before = box.getValue();
-      List<Choice> choices =
-          new java.util.ArrayList<>(
-              workspace.fitting(input).stream().map(r -> new Choice(r, "")).toList());
+      List<Choice> choices = new java.util.ArrayList<>(
+          workspace.fitting(input).stream().map(r -> new Choice(r, "")).toList());
       String file = workspace.suggestedFiles().get(step.id() + ":" + input.name());
       if (file != null) {
         choices.add(0, new Choice(null, file));
       }
       box.getItems().setAll(choices);
-      box.setValue(choices.contains(before) ? before : choices.isEmpty() ? null : preferred(input, choices));
+      box.setValue(
+          choices.contains(before) ? before : choices.isEmpty() ? null : preferred(input, choices));
     }
     retitle();
   }
@@ -176,24 +177,33 @@ public final class StepPanel extends HBox {
     if (best != null) {
       return best;
     }
-    Choice offered = choices.stream().filter(c -> c.result() == null).findFirst().orElse(null);
+    Choice offered =
+        choices.stream().filter(c -> c.result() == null).findFirst().orElse(null);
     if (offered != null) {
       return offered;
     }
     Result shown = workspace.paneAProperty().get();
-    return choices.stream().filter(c -> c.result() == shown && shown != null).findFirst().orElse(choices.get(0));
+    return choices.stream()
+        .filter(c -> c.result() == shown && shown != null)
+        .findFirst()
+        .orElse(choices.get(0));
   }
 
   private void prefer(Result shown) {
     if (inputs.size() == 1 || step.id().equals("ortho")) {
       ComboBox<Choice> first = inputs.values().iterator().next();
-      first.getItems().stream().filter(c -> c.result() == shown).findFirst().ifPresent(first::setValue);
+      first.getItems().stream()
+          .filter(c -> c.result() == shown)
+          .findFirst()
+          .ifPresent(first::setValue);
     }
   }
 
   private void retitle() {
-    Optional<Choice> first =
-        inputs.values().stream().map(ComboBox::getValue).filter(c -> c != null && c.result() != null).findFirst();
+    Optional<Choice> first = inputs.values().stream()
+        .map(ComboBox::getValue)
+        .filter(c -> c != null && c.result() != null)
+        .findFirst();
     String from = first.map(c -> c.result().title()).orElse("");
     resultTitle.setText(
         switch (step.id()) {
@@ -237,7 +247,9 @@ public final class StepPanel extends HBox {
     Map<String, String> texts = new LinkedHashMap<>();
     for (StepSpec.Option option : step.options()) {
       Node node = settings.get(option.name());
-      String text = node instanceof TextField field ? field.getText() : String.valueOf(((ComboBox<?>) node).getValue());
+      String text = node instanceof TextField field
+          ? field.getText()
+          : String.valueOf(((ComboBox<?>) node).getValue());
       if (!text.equals(option.initial()) || option.isRequired()) {
         texts.put(option.name(), text.strip());
       }
@@ -247,23 +259,21 @@ public final class StepPanel extends HBox {
 
   private Map<String, Result> chosenResults() {
     Map<String, Result> chosen = new LinkedHashMap<>();
-    inputs.forEach(
-        (name, box) -> {
-          if (box.getValue() != null && box.getValue().result() != null) {
-            chosen.put(name, box.getValue().result());
-          }
-        });
+    inputs.forEach((name, box) -> {
+      if (box.getValue() != null && box.getValue().result() != null) {
+        chosen.put(name, box.getValue().result());
+      }
+    });
     return chosen;
   }
 
   private Map<String, String> chosenFiles() {
     Map<String, String> chosen = new LinkedHashMap<>();
-    inputs.forEach(
-        (name, box) -> {
-          if (box.getValue() != null && box.getValue().result() == null) {
-            chosen.put(name, box.getValue().file());
-          }
-        });
+    inputs.forEach((name, box) -> {
+      if (box.getValue() != null && box.getValue().result() == null) {
+        chosen.put(name, box.getValue().file());
+      }
+    });
     return chosen;
   }
 
@@ -282,9 +292,8 @@ public final class StepPanel extends HBox {
         .tasks()
         .run(
             "Trying " + step.title().toLowerCase(Locale.ROOT),
-            (Job job) ->
-                CachedRaster.of(
-                    (Raster) step.make(Workspace.values(step, results, files), texts).run(job)),
+            (Job job) -> CachedRaster.of((Raster)
+                step.make(Workspace.values(step, results, files), texts).run(job)),
             picture::showTrial,
             failure -> workspace.messageProperty().set(failure.getMessage()));
   }

@@ -39,37 +39,34 @@ public final class TableGrid extends Region {
     across.valueProperty().addListener((p, before, now) -> draw());
     setFocusTraversable(true);
     canvas.setOnScroll(e -> down.setValue(clamp(down.getValue() - e.getDeltaY() / 8, down)));
-    canvas.setOnMouseClicked(
-        e -> {
-          requestFocus();
-          if (table == null) {
-            return;
-          }
-          if (e.getY() < ROW) {
-            sort((int) ((e.getX() + across.getValue()) / COLUMN) - 1);
-          } else {
-            int at = (int) down.getValue() + (int) ((e.getY() - ROW) / ROW);
-            if (at < order.length) {
-              select(order[at], true);
-            }
-          }
-        });
-    setOnKeyPressed(
-        e -> {
-          int step =
-              switch (e.getCode()) {
-                case UP -> -1;
-                case DOWN -> 1;
-                default -> 0;
-              };
-          if (step != 0 && selected >= 0) {
-            int at = placeOf(selected) + step;
-            if (at >= 0 && at < order.length) {
-              select(order[at], true);
-              e.consume();
-            }
-          }
-        });
+    canvas.setOnMouseClicked(e -> {
+      requestFocus();
+      if (table == null) {
+        return;
+      }
+      if (e.getY() < ROW) {
+        sort((int) ((e.getX() + across.getValue()) / COLUMN) - 1);
+      } else {
+        int at = (int) down.getValue() + (int) ((e.getY() - ROW) / ROW);
+        if (at < order.length) {
+          select(order[at], true);
+        }
+      }
+    });
+    setOnKeyPressed(e -> {
+      int step = switch (e.getCode()) {
+        case UP -> -1;
+        case DOWN -> 1;
+        default -> 0;
+      };
+      if (step != 0 && selected >= 0) {
+        int at = placeOf(selected) + step;
+        if (at >= 0 && at < order.length) {
+          select(order[at], true);
+          e.consume();
+        }
+      }
+    });
   }
 
   private static double clamp(double value, ScrollBar bar) {
@@ -170,7 +167,8 @@ public final class TableGrid extends Region {
     across.resizeRelocate(0, h, w, 12);
     if (table != null) {
       down.setMax(Math.max(0, table.rows() - visibleRows()));
-      down.setVisibleAmount(Math.max(1, down.getMax() * visibleRows() / Math.max(1.0, table.rows())));
+      down.setVisibleAmount(
+          Math.max(1, down.getMax() * visibleRows() / Math.max(1.0, table.rows())));
       double wide = COLUMN * (table.columns().size() + 1);
       across.setMax(Math.max(0, wide - w));
       across.setVisibleAmount(Math.max(1, across.getMax() * w / wide));
@@ -208,10 +206,9 @@ public final class TableGrid extends Region {
         }
         Table.Column column = table.columns().get(c);
         double v = column.values()[row];
-        String shown =
-            column.isText()
-                ? column.text(row)
-                : Double.isNaN(v) ? "\u2013" : String.format(java.util.Locale.ROOT, "%.4g", v);
+        String shown = column.isText()
+            ? column.text(row)
+            : Double.isNaN(v) ? "\u2013" : String.format(java.util.Locale.ROOT, "%.4g", v);
         g.fillText(shown, x + 6, y + 14, COLUMN - 10);
       }
     }
@@ -224,7 +221,8 @@ public final class TableGrid extends Region {
       double x = COLUMN * (c + 1) - across.getValue();
       Table.Column column = table.columns().get(c);
       String mark = c == sortedBy ? (descending ? " \u2193" : " \u2191") : "";
-      String unit = column.unit().isEmpty() || column.unit().equals("reflectance") ? "" : " " + column.unit();
+      String unit =
+          column.unit().isEmpty() || column.unit().equals("reflectance") ? "" : " " + column.unit();
       g.fillText(column.title() + unit + mark, x + 6, 14, COLUMN - 8);
     }
   }

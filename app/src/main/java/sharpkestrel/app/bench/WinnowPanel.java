@@ -87,8 +87,10 @@ public final class WinnowPanel extends VBox {
       measured = measured.inputs().get("objects");
     }
     if (measured == null) {
-      measured =
-          workspace.results().reversed().stream().filter(WinnowPanel::isMeasured).findFirst().orElse(null);
+      measured = workspace.results().reversed().stream()
+          .filter(WinnowPanel::isMeasured)
+          .findFirst()
+          .orElse(null);
     }
     source = measured;
     setDisable(measured == null);
@@ -106,16 +108,13 @@ public final class WinnowPanel extends VBox {
   private void fillMenu(ObjectSet set) {
     add.getItems().clear();
     for (Table.Column column : set.table().columns()) {
-      MenuItem item = new MenuItem(column.title() + (column.unit().isEmpty() ? "" : "  " + column.unit()));
+      MenuItem item =
+          new MenuItem(column.title() + (column.unit().isEmpty() ? "" : "  " + column.unit()));
       item.setId("add-" + column.name());
-      item.setOnAction(
-          e ->
-              change(
-                  "add test",
-                  List.of(
-                      new RangeTest(
-                          column.name(), Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY)),
-                  true));
+      item.setOnAction(e -> change(
+          "add test",
+          List.of(new RangeTest(column.name(), Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY)),
+          true));
       add.getItems().add(item);
     }
   }
@@ -162,13 +161,16 @@ public final class WinnowPanel extends VBox {
     }
     shown.forEach(Card::refresh);
     survivors.setText(Result.grouped(model.survivors()));
-    of.setText(
-        "of " + Result.grouped(set.count()) + " objects, " + Result.grouped(model.doubtful()) + " doubtful");
+    of.setText("of " + Result.grouped(set.count()) + " objects, " + Result.grouped(model.doubtful())
+        + " doubtful");
     if (!text.isFocused()) {
       text.setText(model.text());
     }
     Result a = workspace.paneAProperty().get();
-    if (a != null && source != null && a.value() == source.value() && !model.tests().isEmpty()) {
+    if (a != null
+        && source != null
+        && a.value() == source.value()
+        && !model.tests().isEmpty()) {
       paint(set);
     }
   }
@@ -221,12 +223,11 @@ public final class WinnowPanel extends VBox {
       Button drop = new Button("\u00d7");
       drop.setStyle("-fx-padding: 0 5 0 5;");
       drop.setId("drop-" + feature);
-      drop.setOnAction(
-          e -> {
-            List<RangeTest> rest = new ArrayList<>(model.tests());
-            rest.remove(place);
-            change("drop test", rest, false);
-          });
+      drop.setOnAction(e -> {
+        List<RangeTest> rest = new ArrayList<>(model.tests());
+        rest.remove(place);
+        change("drop test", rest, false);
+      });
       HBox head = new HBox(6, title, unit, gap, drop);
       head.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
       from = model.quantile(feature, 0.01);
@@ -242,34 +243,34 @@ public final class WinnowPanel extends VBox {
       Region between = new Region();
       HBox.setHgrow(between, Priority.ALWAYS);
       flow.getStyleClass().add("mono");
-      histogram.onMoved(
-          (l, h) -> {
-            if (beforeDrag == null) {
-              beforeDrag = List.copyOf(model.tests());
-            }
-            model.tests().set(place, new RangeTest(feature, l, h));
-          });
-      histogram.onLetGo(
-          () -> {
-            if (beforeDrag != null) {
-              List<RangeTest> before = beforeDrag;
-              List<RangeTest> after = List.copyOf(model.tests());
-              beforeDrag = null;
-              workspace
-                  .undo()
-                  .change("move handle", () -> model.tests().setAll(after), () -> model.tests().setAll(before));
-            }
-          });
+      histogram.onMoved((l, h) -> {
+        if (beforeDrag == null) {
+          beforeDrag = List.copyOf(model.tests());
+        }
+        model.tests().set(place, new RangeTest(feature, l, h));
+      });
+      histogram.onLetGo(() -> {
+        if (beforeDrag != null) {
+          List<RangeTest> before = beforeDrag;
+          List<RangeTest> after = List.copyOf(model.tests());
+          beforeDrag = null;
+          workspace
+              .undo()
+              .change(
+                  "move handle",
+                  () -> model.tests().setAll(after),
+                  () -> model.tests().setAll(before));
+        }
+      });
       getChildren().addAll(head, histogram, new HBox(low, between, high), flow);
     }
 
     private void typed() {
       try {
-        RangeTest test =
-            new RangeTest(
-                feature,
-                number(low.getText(), Double.NEGATIVE_INFINITY),
-                number(high.getText(), Double.POSITIVE_INFINITY));
+        RangeTest test = new RangeTest(
+            feature,
+            number(low.getText(), Double.NEGATIVE_INFINITY),
+            number(high.getText(), Double.POSITIVE_INFINITY));
         List<RangeTest> all = new ArrayList<>(model.tests());
         all.set(place, test);
         change("type an end", all, false);
@@ -287,7 +288,12 @@ public final class WinnowPanel extends VBox {
       RangeTest test = model.tests().get(place);
       boolean[] before = model.passingBefore(place);
       histogram.show(
-          model.objectsProperty().get().table().values(feature), before, from, to, test.low(), test.high());
+          model.objectsProperty().get().table().values(feature),
+          before,
+          from,
+          to,
+          test.low(),
+          test.high());
       if (!low.isFocused()) {
         low.setText(Double.isInfinite(test.low()) ? "\u2013" : shortText(test.low()));
       }

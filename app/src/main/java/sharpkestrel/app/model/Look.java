@@ -10,8 +10,8 @@ public record Look(String name, List<BandRole> roles, double low, double high, b
 
   public static final Look NATURAL =
       new Look("Natural", List.of(BandRole.RED, BandRole.GREEN, BandRole.BLUE), 1, 99, false);
-  public static final Look INFRARED =
-      new Look("Infrared", List.of(BandRole.NEAR_INFRARED, BandRole.RED, BandRole.GREEN), 1, 99, false);
+  public static final Look INFRARED = new Look(
+      "Infrared", List.of(BandRole.NEAR_INFRARED, BandRole.RED, BandRole.GREEN), 1, 99, false);
   public static final Look GREY = new Look("Grey", List.of(BandRole.PAN), 1, 99, false);
 
   public static List<Look> standard() {

@@ -27,17 +27,13 @@ public final class ProjectFile {
 
   /** Writes the project after every change of its results. */
   public static void keepSaved(Workspace workspace) {
-    workspace
-        .results()
-        .addListener(
-            (ListChangeListener<Result>)
-                change -> {
-                  RunSheet sheet = sheetOf(workspace);
-                  Path file = workspace.folder().resolve(NAME);
-                  workspace
-                      .tasks()
-                      .quietly(() -> Json.write(sheet.toJson(), file), workspace.messageProperty()::set);
-                });
+    workspace.results().addListener((ListChangeListener<Result>) change -> {
+      RunSheet sheet = sheetOf(workspace);
+      Path file = workspace.folder().resolve(NAME);
+      workspace
+          .tasks()
+          .quietly(() -> Json.write(sheet.toJson(), file), workspace.messageProperty()::set);
+    });
   }
 
   static RunSheet sheetOf(Workspace workspace) {
@@ -45,9 +41,8 @@ public final class ProjectFile {
     for (Result result : workspace.results()) {
       Map<String, String> inputs = new LinkedHashMap<>(result.files());
       result.inputs().forEach((name, input) -> inputs.put(name, "@" + input.name()));
-      entries.add(
-          new RunSheet.Entry(
-              result.name(), result.title(), result.step().id(), inputs, result.settings(), false));
+      entries.add(new RunSheet.Entry(
+          result.name(), result.title(), result.step().id(), inputs, result.settings(), false));
     }
     return new RunSheet(workspace.titleProperty().get(), Map.of(), entries);
   }
@@ -60,8 +55,8 @@ public final class ProjectFile {
   public static void open(Workspace workspace, Path folder) {
     Path file = folder.resolve(NAME);
     if (!Files.isRegularFile(file)) {
-      throw new RasterException(
-          folder + " holds no project: there is no " + NAME + ". Choose a folder that Sharp Kestrel made.");
+      throw new RasterException(folder + " holds no project: there is no " + NAME
+          + ". Choose a folder that Sharp Kestrel made.");
     }
     RunSheet sheet = RunSheet.read(file);
     workspace.titleProperty().set(sheet.title());
@@ -80,42 +75,38 @@ public final class ProjectFile {
         .run(
             entry.title(),
             (Job job) -> {
-              entry
-                  .inputs()
-                  .forEach(
-                      (name, reference) -> {
-                        if (reference.startsWith("@")) {
-                          inputs.put(name, named(workspace, reference.substring(1)));
-                        } else {
-                          files.put(name, reference);
-                        }
-                      });
+              entry.inputs().forEach((name, reference) -> {
+                if (reference.startsWith("@")) {
+                  inputs.put(name, named(workspace, reference.substring(1)));
+                } else {
+                  files.put(name, reference);
+                }
+              });
               return Workspace.cached(
-                  step.make(Workspace.values(step, inputs, files), entry.settings()).run(job));
+                  step.make(Workspace.values(step, inputs, files), entry.settings())
+                      .run(job));
             },
             value -> {
-              Result result =
-                  new Result(
-                      entry.name(), entry.title(), step, inputs, files, entry.settings(), value);
+              Result result = new Result(
+                  entry.name(), entry.title(), step, inputs, files, entry.settings(), value);
               workspace.results().add(result);
               if (result.backdrop() != null) {
                 workspace.stageProperty().set(result.stage());
                 workspace.show(result);
               }
             },
-            failure -> workspace.messageProperty().set(entry.title() + ": " + failure.getMessage()));
+            failure ->
+                workspace.messageProperty().set(entry.title() + ": " + failure.getMessage()));
   }
 
   /** Results are added on the interface thread just before the next task begins; this waits for them there. */
   private static Result named(Workspace workspace, String name) {
     java.util.concurrent.FutureTask<Result> look =
-        new java.util.concurrent.FutureTask<>(
-            () ->
-                workspace.results().stream()
-                    .filter(r -> r.name().equals(name))
-                    .findFirst()
-                    .orElseThrow(
-                        () -> new RasterException("The result '" + name + "' it needs was not made.")));
+        new java.util.concurrent.FutureTask<>(() -> workspace.results().stream()
+            .filter(r -> r.name().equals(name))
+            .findFirst()
+            .orElseThrow(
+                () -> new RasterException("The result '" + name + "' it needs was not made.")));
     javafx.application.Platform.runLater(look);
     try {
       return look.get();

@@ -32,9 +32,9 @@ public record Result(
   public String note() {
     return switch (value) {
       case Raster raster ->
-          raster.bands().size() == 1
-              ? raster.bands().get(0).role().label()
-              : raster.bands().size() + " bands";
+        raster.bands().size() == 1
+            ? raster.bands().get(0).role().label()
+            : raster.bands().size() + " bands";
       case Cut cut -> grouped(cut.objects()) + " objects";
       case ObjectSet set -> grouped(set.count()) + " objects";
       case OutlineSet outlines -> grouped(outlines.count()) + " outlines";

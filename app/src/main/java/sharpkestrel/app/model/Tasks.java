@@ -18,8 +18,8 @@ import sharpkestrel.raster.Job;
 /** Long work, one piece after the other, away from the interface thread; the one that runs can be watched and stopped. */
 public final class Tasks {
 
-  private final ExecutorService thread =
-      Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("kestrel-task").factory());
+  private final ExecutorService thread = Executors.newSingleThreadExecutor(
+      Thread.ofPlatform().daemon().name("kestrel-task").factory());
   private final StringProperty title = new SimpleStringProperty("");
   private final StringProperty detail = new SimpleStringProperty("");
   private final DoubleProperty share = new SimpleDoubleProperty();
@@ -38,37 +38,34 @@ public final class Tasks {
   public <T> void run(
       String what, Function<Job, T> work, Consumer<T> done, Consumer<Throwable> failed) {
     Cancellation cancellation = new Cancellation();
-    thread.submit(
-        () -> {
-          current = cancellation;
-          Platform.runLater(
-              () -> {
-                title.set(what);
-                detail.set("");
-                share.set(-1);
-                running.set(true);
-              });
-          try {
-            T result = work.apply(new ShownJob(cancellation));
-            Platform.runLater(() -> finish(() -> done.accept(result)));
-          } catch (CancellationException stopped) {
-            Platform.runLater(() -> finish(() -> {}));
-          } catch (Throwable failure) {
-            Platform.runLater(() -> finish(() -> failed.accept(failure)));
-          }
-        });
+    thread.submit(() -> {
+      current = cancellation;
+      Platform.runLater(() -> {
+        title.set(what);
+        detail.set("");
+        share.set(-1);
+        running.set(true);
+      });
+      try {
+        T result = work.apply(new ShownJob(cancellation));
+        Platform.runLater(() -> finish(() -> done.accept(result)));
+      } catch (CancellationException stopped) {
+        Platform.runLater(() -> finish(() -> {}));
+      } catch (Throwable failure) {
+        Platform.runLater(() -> finish(() -> failed.accept(failure)));
+      }
+    });
   }
 
   /** Queues a short piece of work that shows no progress. */
   public void quietly(Runnable work, Consumer<String> failed) {
-    thread.submit(
-        () -> {
-          try {
-            work.run();
-          } catch (RuntimeException failure) {
-            Platform.runLater(() -> failed.accept(failure.getMessage()));
-          }
-        });
+    thread.submit(() -> {
+      try {
+        work.run();
+      } catch (RuntimeException failure) {
+        Platform.runLater(() -> failed.accept(failure.getMessage()));
+      }
+    });
   }
 
   private void finish(Runnable last) {
@@ -120,13 +117,13 @@ public final class Tasks {
       }
       shown = now;
       double fraction = total == 0 ? -1 : (double) done / total;
-      long left = fraction > 0.02 ? Math.round((now - started) / 1e9 * (1 - fraction) / fraction) : -1;
+      long left =
+          fraction > 0.02 ? Math.round((now - started) / 1e9 * (1 - fraction) / fraction) : -1;
       String text = newWhat + (left >= 0 && done < total ? ", " + left + " s left" : "");
-      Platform.runLater(
-          () -> {
-            detail.set(text);
-            share.set(fraction);
-          });
+      Platform.runLater(() -> {
+        detail.set(text);
+        share.set(fraction);
+      });
     }
 
     @Override

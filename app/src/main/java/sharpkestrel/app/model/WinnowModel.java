@@ -107,11 +107,10 @@ public final class WinnowModel {
 
   /** Numbers in the column, sorted, for the ends of a histogram. */
   public double quantile(String feature, double share) {
-    double[] sorted =
-        java.util.Arrays.stream(objects.get().table().values(feature))
-            .filter(v -> !Double.isNaN(v))
-            .sorted()
-            .toArray();
+    double[] sorted = java.util.Arrays.stream(objects.get().table().values(feature))
+        .filter(v -> !Double.isNaN(v))
+        .sorted()
+        .toArray();
     return sorted.length == 0 ? 0 : sorted[(int) (share * (sorted.length - 1))];
   }
 }

@@ -118,7 +118,9 @@ public final class Workspace {
 
   /** The results that can serve as an input, newest first. */
   public List<Result> fitting(StepSpec.Input input) {
-    return results.reversed().stream().filter(r -> serves(r.value(), input.type())).toList();
+    return results.reversed().stream()
+        .filter(r -> serves(r.value(), input.type()))
+        .toList();
   }
 
   private static boolean serves(Object value, Class<?> type) {
@@ -168,7 +170,8 @@ public final class Workspace {
     tasks.run(
         step.title(),
         job -> step.make(values(step, inputs, files), settings).run(job),
-        value -> add(new Result(uniqueName(step.id()), resultTitle, step, inputs, files, settings, cached(value))),
+        value -> add(new Result(
+            uniqueName(step.id()), resultTitle, step, inputs, files, settings, cached(value))),
         failure -> message.set(String.valueOf(failure.getMessage())));
   }
 
@@ -210,9 +213,14 @@ public final class Workspace {
     }
     Map<String, String> settings = new LinkedHashMap<>(result.settings());
     settings.put("grain", sharpkestrel.flow.SettingValues.plain(cut.grain()));
-    Result changed =
-        new Result(
-            result.name(), result.title(), result.step(), result.inputs(), result.files(), settings, cut);
+    Result changed = new Result(
+        result.name(),
+        result.title(),
+        result.step(),
+        result.inputs(),
+        result.files(),
+        settings,
+        cut);
     results.set(place, changed);
     if (paneA.get() == result) {
       show(changed);
@@ -228,13 +236,10 @@ public final class Workspace {
 
   private static void collect(Result result, LinkedHashMap<String, RunSheet.Entry> entries) {
     Map<String, String> inputs = new LinkedHashMap<>(result.files());
-    result
-        .inputs()
-        .forEach(
-            (name, input) -> {
-              collect(input, entries);
-              inputs.put(name, "@" + input.name());
-            });
+    result.inputs().forEach((name, input) -> {
+      collect(input, entries);
+      inputs.put(name, "@" + input.name());
+    });
     entries.putIfAbsent(
         result.name(),
         new RunSheet.Entry(

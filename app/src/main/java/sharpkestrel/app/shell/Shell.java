@@ -67,22 +67,18 @@ public final class Shell extends StackPane {
     picture.onPicked(row -> workspace.selectedRowProperty().set(row));
     picture.onPatchDrawn(patch -> {});
     workspace.selectedRowProperty().addListener((p, before, now) -> showFeatures(now));
-    well.setOnDragOver(
-        e -> {
-          if (e.getDragboard().hasString()) {
-            e.acceptTransferModes(javafx.scene.input.TransferMode.LINK);
-          }
-        });
-    well.setOnDragDropped(
-        e ->
-            workspace.results().stream()
-                .filter(r -> ("result:" + r.name()).equals(e.getDragboard().getString()))
-                .findFirst()
-                .ifPresent(
-                    r -> {
-                      workspace.paneBProperty().set(r);
-                      workspace.compareProperty().set(Workspace.Compare.SWIPE);
-                    }));
+    well.setOnDragOver(e -> {
+      if (e.getDragboard().hasString()) {
+        e.acceptTransferModes(javafx.scene.input.TransferMode.LINK);
+      }
+    });
+    well.setOnDragDropped(e -> workspace.results().stream()
+        .filter(r -> ("result:" + r.name()).equals(e.getDragboard().getString()))
+        .findFirst()
+        .ifPresent(r -> {
+          workspace.paneBProperty().set(r);
+          workspace.compareProperty().set(Workspace.Compare.SWIPE);
+        }));
   }
 
   private static Map<String, String> keys() {
@@ -126,12 +122,11 @@ public final class Shell extends StackPane {
     messageText.setId("message");
     Button close = new Button("Close");
     close.setMinWidth(Region.USE_PREF_SIZE);
-    close.setOnAction(
-        e -> {
-          message.setVisible(false);
-          workspace.messageProperty().set("");
-          workspace.warningProperty().set("");
-        });
+    close.setOnAction(e -> {
+      message.setVisible(false);
+      workspace.messageProperty().set("");
+      workspace.warningProperty().set("");
+    });
     message.getChildren().addAll(messageText, close);
     workspace.messageProperty().addListener((p, before, now) -> tell(now, false));
     workspace.warningProperty().addListener((p, before, now) -> tell(now, true));
@@ -180,28 +175,24 @@ public final class Shell extends StackPane {
 
   /** Hooks the keys into a scene; they are silent while a text is edited. */
   public void listenTo(Scene scene) {
-    scene.addEventFilter(
-        KeyEvent.KEY_PRESSED,
-        e -> {
-          if (scene.getFocusOwner() instanceof TextInputControl) {
-            if (e.getCode() == KeyCode.ESCAPE) {
-              picture.requestFocus();
-            }
-            return;
-          }
-          if (press(e)) {
-            e.consume();
-          }
-        });
-    scene.addEventFilter(
-        KeyEvent.KEY_RELEASED,
-        e -> {
-          switch (e.getCode()) {
-            case SPACE -> picture.setSpaceHeld(false);
-            case B -> picture.setBlinking(false);
-            default -> {}
-          }
-        });
+    scene.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+      if (scene.getFocusOwner() instanceof TextInputControl) {
+        if (e.getCode() == KeyCode.ESCAPE) {
+          picture.requestFocus();
+        }
+        return;
+      }
+      if (press(e)) {
+        e.consume();
+      }
+    });
+    scene.addEventFilter(KeyEvent.KEY_RELEASED, e -> {
+      switch (e.getCode()) {
+        case SPACE -> picture.setSpaceHeld(false);
+        case B -> picture.setBlinking(false);
+        default -> {}
+      }
+    });
   }
 
   private boolean press(KeyEvent e) {

@@ -34,8 +34,7 @@ public final class TopBar extends HBox {
     title.textProperty().bind(workspace.titleProperty());
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
-    getChildren()
-        .addAll(mark, title, gap, task(workspace), look(workspace), compare(workspace));
+    getChildren().addAll(mark, title, gap, task(workspace), look(workspace), compare(workspace));
     Button undo = new Button("Undo");
     undo.setId("undo");
     undo.disableProperty().bind(workspace.undo().nextProperty().isEmpty());
@@ -54,44 +53,35 @@ public final class TopBar extends HBox {
     button.setId("look");
     button
         .textProperty()
-        .bind(
-            Bindings.createStringBinding(
-                () ->
-                    "Look "
-                        + workspace.lookProperty().get().name()
-                        + "  "
-                        + workspace.lookProperty().get().stretchText(),
-                workspace.lookProperty()));
+        .bind(Bindings.createStringBinding(
+            () -> "Look "
+                + workspace.lookProperty().get().name()
+                + "  "
+                + workspace.lookProperty().get().stretchText(),
+            workspace.lookProperty()));
     for (Look look : Look.standard()) {
       MenuItem item = new MenuItem(look.name());
       item.setId("look-" + look.name().toLowerCase(java.util.Locale.ROOT));
-      item.setOnAction(
-          e -> {
-            Look now = workspace.lookProperty().get();
-            workspace
-                .lookProperty()
-                .set(look.withStretch(now.low(), now.high(), now.fromView()));
-          });
+      item.setOnAction(e -> {
+        Look now = workspace.lookProperty().get();
+        workspace.lookProperty().set(look.withStretch(now.low(), now.high(), now.fromView()));
+      });
       button.getItems().add(item);
     }
     button.getItems().add(new SeparatorMenuItem());
     for (double[] ends : new double[][] {{0, 100}, {1, 99}, {2, 98}, {5, 95}}) {
       MenuItem item = new MenuItem(Math.round(ends[0]) + "\u2013" + Math.round(ends[1]) + " %");
-      item.setOnAction(
-          e -> {
-            Look now = workspace.lookProperty().get();
-            workspace.lookProperty().set(now.withStretch(ends[0], ends[1], now.fromView()));
-          });
+      item.setOnAction(e -> {
+        Look now = workspace.lookProperty().get();
+        workspace.lookProperty().set(now.withStretch(ends[0], ends[1], now.fromView()));
+      });
       button.getItems().add(item);
     }
     CheckMenuItem fromView = new CheckMenuItem("Stretch from the view");
-    fromView.setOnAction(
-        e -> {
-          Look now = workspace.lookProperty().get();
-          workspace
-              .lookProperty()
-              .set(now.withStretch(now.low(), now.high(), fromView.isSelected()));
-        });
+    fromView.setOnAction(e -> {
+      Look now = workspace.lookProperty().get();
+      workspace.lookProperty().set(now.withStretch(now.low(), now.high(), fromView.isSelected()));
+    });
     button.getItems().addAll(new SeparatorMenuItem(), fromView);
     return button;
   }
@@ -102,28 +92,22 @@ public final class TopBar extends HBox {
     box.setAlignment(javafx.geometry.Pos.CENTER);
     box.setMaxHeight(Region.USE_PREF_SIZE);
     ToggleGroup group = new ToggleGroup();
-    Map<Workspace.Compare, String> names =
-        new java.util.EnumMap<>(
-            Map.of(
-                Workspace.Compare.ONE, "One",
-                Workspace.Compare.SWIPE, "Swipe",
-                Workspace.Compare.SIDE_BY_SIDE, "Side by side"));
-    names.forEach(
-        (mode, name) -> {
-          ToggleButton button = new ToggleButton(name);
-          button.setId("compare-" + mode.name().toLowerCase(java.util.Locale.ROOT));
-          button.setToggleGroup(group);
-          button.setSelected(mode == workspace.compareProperty().get());
-          button.setOnAction(
-              e -> {
-                workspace.compareProperty().set(mode);
-                button.setSelected(true);
-              });
-          workspace
-              .compareProperty()
-              .addListener((p, before, now) -> button.setSelected(now == mode));
-          box.getChildren().add(button);
-        });
+    Map<Workspace.Compare, String> names = new java.util.EnumMap<>(Map.of(
+        Workspace.Compare.ONE, "One",
+        Workspace.Compare.SWIPE, "Swipe",
+        Workspace.Compare.SIDE_BY_SIDE, "Side by side"));
+    names.forEach((mode, name) -> {
+      ToggleButton button = new ToggleButton(name);
+      button.setId("compare-" + mode.name().toLowerCase(java.util.Locale.ROOT));
+      button.setToggleGroup(group);
+      button.setSelected(mode == workspace.compareProperty().get());
+      button.setOnAction(e -> {
+        workspace.compareProperty().set(mode);
+        button.setSelected(true);
+      });
+      workspace.compareProperty().addListener((p, before, now) -> button.setSelected(now == mode));
+      box.getChildren().add(button);
+    });
     return box;
   }
 
@@ -132,14 +116,12 @@ public final class TopBar extends HBox {
     what.setId("task");
     what.getStyleClass().add("mono");
     what.textProperty()
-        .bind(
-            Bindings.createStringBinding(
-                () ->
-                    workspace.tasks().detailProperty().get().isEmpty()
-                        ? workspace.tasks().titleProperty().get()
-                        : workspace.tasks().detailProperty().get(),
-                workspace.tasks().titleProperty(),
-                workspace.tasks().detailProperty()));
+        .bind(Bindings.createStringBinding(
+            () -> workspace.tasks().detailProperty().get().isEmpty()
+                ? workspace.tasks().titleProperty().get()
+                : workspace.tasks().detailProperty().get(),
+            workspace.tasks().titleProperty(),
+            workspace.tasks().detailProperty()));
     ProgressBar bar = new ProgressBar();
     bar.setPrefWidth(72);
     bar.progressProperty().bind(workspace.tasks().shareProperty());

@@ -95,12 +95,10 @@ public final class Trail extends ScrollPane {
     ImageView picture = new ImageView(pictures.get(result));
     frame.getChildren().add(picture);
     if (!pictures.containsKey(result)) {
-      Thumbnails.make(
-          result,
-          image -> {
-            pictures.put(result, image);
-            picture.setImage(image);
-          });
+      Thumbnails.make(result, image -> {
+        pictures.put(result, image);
+        picture.setImage(image);
+      });
     }
     Label name = new Label(result.title());
     name.getStyleClass().add("name");
@@ -113,27 +111,25 @@ public final class Trail extends ScrollPane {
     row.setId("result-" + result.name());
     row.getStyleClass().add("result");
     VBox.setMargin(row, new javafx.geometry.Insets(0, 0, 2, 22));
-    row.setOnMouseClicked(
-        e -> {
-          if (e.isShiftDown()) {
-            workspace.paneBProperty().set(result);
-            if (workspace.compareProperty().get() == Workspace.Compare.ONE) {
-              workspace.compareProperty().set(Workspace.Compare.SWIPE);
-            }
-          } else {
-            workspace.stageProperty().set(result.stage());
-            workspace.show(result);
-          }
-        });
+    row.setOnMouseClicked(e -> {
+      if (e.isShiftDown()) {
+        workspace.paneBProperty().set(result);
+        if (workspace.compareProperty().get() == Workspace.Compare.ONE) {
+          workspace.compareProperty().set(Workspace.Compare.SWIPE);
+        }
+      } else {
+        workspace.stageProperty().set(result.stage());
+        workspace.show(result);
+      }
+    });
     row.setOnMouseEntered(e -> lightAncestors(result, true));
     row.setOnMouseExited(e -> lightAncestors(result, false));
-    row.setOnDragDetected(
-        e -> {
-          ClipboardContent content = new ClipboardContent();
-          content.putString("result:" + result.name());
-          row.startDragAndDrop(TransferMode.LINK).setContent(content);
-          e.consume();
-        });
+    row.setOnDragDetected(e -> {
+      ClipboardContent content = new ClipboardContent();
+      content.putString("result:" + result.name());
+      row.startDragAndDrop(TransferMode.LINK).setContent(content);
+      e.consume();
+    });
     return row;
   }
 
@@ -151,18 +147,17 @@ public final class Trail extends ScrollPane {
   }
 
   private void mark() {
-    rows.forEach(
-        (name, row) -> {
-          row.getStyleClass().removeAll("in-a", "in-b");
-          Result a = workspace.paneAProperty().get();
-          Result b = workspace.paneBProperty().get();
-          if (a != null && a.name().equals(name)) {
-            row.getStyleClass().add("in-a");
-          } else if (b != null
-              && b.name().equals(name)
-              && workspace.compareProperty().get() != Workspace.Compare.ONE) {
-            row.getStyleClass().add("in-b");
-          }
-        });
+    rows.forEach((name, row) -> {
+      row.getStyleClass().removeAll("in-a", "in-b");
+      Result a = workspace.paneAProperty().get();
+      Result b = workspace.paneBProperty().get();
+      if (a != null && a.name().equals(name)) {
+        row.getStyleClass().add("in-a");
+      } else if (b != null
+          && b.name().equals(name)
+          && workspace.compareProperty().get() != Workspace.Compare.ONE) {
+        row.getStyleClass().add("in-b");
+      }
+    });
   }
 }

@@ -89,7 +89,10 @@ final class Compositor {
     tiles.look(
         level,
         new Window(
-            firstTile, topRow / size, lastTile - firstTile + 1, Math.max(1, bottomRow / size - topRow / size + 1)));
+            firstTile,
+            topRow / size,
+            lastTile - firstTile + 1,
+            Math.max(1, bottomRow / size - topRow / size + 1)));
     boolean complete = true;
     int heldTile = Integer.MIN_VALUE;
     TileRef[] refs = new TileRef[lastTile - firstTile + 1];
@@ -118,7 +121,8 @@ final class Compositor {
           continue;
         }
         int shift = ref.level - level;
-        int argb = ref.pixels[((row >> shift) - ref.y * size) * size + (col >> shift) - ref.x * size];
+        int argb =
+            ref.pixels[((row >> shift) - ref.y * size) * size + (col >> shift) - ref.x * size];
         if (argb != 0) {
           pixels[out + i] = argb;
         }
@@ -156,7 +160,13 @@ final class Compositor {
 
   /** Draws objects over a part of the screen: fills, then borders light over a dark halo. */
   void drawObjects(
-      LabelTiles labels, ObjectPaint paint, Affine toPixels, int from, int top, int to, int bottom) {
+      LabelTiles labels,
+      ObjectPaint paint,
+      Affine toPixels,
+      int from,
+      int top,
+      int to,
+      int bottom) {
     Grid grid = labels.labels().grid();
     int level = Math.max(0, levelFor(toPixels.a(), 12));
     int x0 = Math.max(from, 0);
@@ -213,10 +223,9 @@ final class Compositor {
           if (here == right && here == below) {
             continue;
           }
-          boolean border =
-              here >= 0 && shown[here]
-                  || here != right && right >= 0 && shown[right]
-                  || here != below && below >= 0 && shown[below];
+          boolean border = here >= 0 && shown[here]
+              || here != right && right >= 0 && shown[right]
+              || here != below && below >= 0 && shown[below];
           if (!border) {
             continue;
           }
@@ -241,7 +250,13 @@ final class Compositor {
 
   /** Draws outlines, halo first. */
   void drawOutlines(
-      List<Geometry> outlines, Affine worldToScreen, int colour, int from, int top, int to, int bottom) {
+      List<Geometry> outlines,
+      Affine worldToScreen,
+      int colour,
+      int from,
+      int top,
+      int to,
+      int bottom) {
     Affine screenToWorld = worldToScreen.inverse();
     Envelope view = new Envelope();
     view.expandToInclude(screenToWorld.x(from, top), screenToWorld.y(from, top));
@@ -253,9 +268,25 @@ final class Compositor {
         }
         for (int k = 0; k < geometry.getNumGeometries(); k++) {
           if (geometry.getGeometryN(k) instanceof Polygon polygon) {
-            ring(polygon.getExteriorRing().getCoordinates(), worldToScreen, pass, colour, from, top, to, bottom);
+            ring(
+                polygon.getExteriorRing().getCoordinates(),
+                worldToScreen,
+                pass,
+                colour,
+                from,
+                top,
+                to,
+                bottom);
             for (int h = 0; h < polygon.getNumInteriorRing(); h++) {
-              ring(polygon.getInteriorRingN(h).getCoordinates(), worldToScreen, pass, colour, from, top, to, bottom);
+              ring(
+                  polygon.getInteriorRingN(h).getCoordinates(),
+                  worldToScreen,
+                  pass,
+                  colour,
+                  from,
+                  top,
+                  to,
+                  bottom);
             }
           }
         }
@@ -294,7 +325,10 @@ final class Compositor {
   }
 
   private void dot(int x, int y, int argb, int from, int top, int to, int bottom) {
-    if (x >= Math.max(0, from) && x < Math.min(width, to) && y >= Math.max(0, top) && y < Math.min(height, bottom)) {
+    if (x >= Math.max(0, from)
+        && x < Math.min(width, to)
+        && y >= Math.max(0, top)
+        && y < Math.min(height, bottom)) {
       int i = y * width + x;
       pixels[i] = blend(pixels[i], argb);
     }

@@ -32,18 +32,23 @@ final class ImageTiles {
 
   private record Key(int level, int x, int y) {}
 
-  private static final ExecutorService WORKERS =
-      Executors.newFixedThreadPool(
-          Math.max(1, Runtime.getRuntime().availableProcessors()),
-          Thread.ofPlatform().daemon().name("kestrel-tile-", 0).priority(Thread.MIN_PRIORITY).factory());
+  private static final ExecutorService WORKERS = Executors.newFixedThreadPool(
+      Math.max(1, Runtime.getRuntime().availableProcessors()),
+      Thread.ofPlatform()
+          .daemon()
+          .name("kestrel-tile-", 0)
+          .priority(Thread.MIN_PRIORITY)
+          .factory());
 
   private final Raster raster;
   private final int[] bands;
   private final Stretch stretch;
   private final Runnable arrived;
   private final Cancellation cancellation = new Cancellation();
-  private final Cache<Key, int[]> tiles =
-      Caffeine.newBuilder().maximumWeight(96L << 20).weigher((Key k, int[] v) -> 4 * v.length).build();
+  private final Cache<Key, int[]> tiles = Caffeine.newBuilder()
+      .maximumWeight(96L << 20)
+      .weigher((Key k, int[] v) -> 4 * v.length)
+      .build();
   private final Set<Key> asked = ConcurrentHashMap.newKeySet();
   private volatile Window wantedTiles = new Window(0, 0, 0, 0);
   private volatile int wantedLevel;
@@ -92,23 +97,21 @@ final class ImageTiles {
     if (!asked.add(key)) {
       return;
     }
-    WORKERS.execute(
-        () -> {
-          try {
-            boolean still =
-                level != wantedLevel || wantedTiles.contains(new Window(x, y, 1, 1));
-            if (still && !cancellation.isCancelled()) {
-              tiles.put(key, make(level, x, y));
-            }
-          } catch (RuntimeException cancelledOrBroken) {
-            if (!cancellation.isCancelled()) {
-              tiles.put(key, new int[SIZE * SIZE]);
-            }
-          } finally {
-            asked.remove(key);
-            arrived.run();
-          }
-        });
+    WORKERS.execute(() -> {
+      try {
+        boolean still = level != wantedLevel || wantedTiles.contains(new Window(x, y, 1, 1));
+        if (still && !cancellation.isCancelled()) {
+          tiles.put(key, make(level, x, y));
+        }
+      } catch (RuntimeException cancelledOrBroken) {
+        if (!cancellation.isCancelled()) {
+          tiles.put(key, new int[SIZE * SIZE]);
+        }
+      } finally {
+        asked.remove(key);
+        arrived.run();
+      }
+    });
   }
 
   private int[] make(int level, int x, int y) {
@@ -159,17 +162,16 @@ final class ImageTiles {
     double y0 = (grid.height() - step * height) / 2;
     for (int y = 0; y < height; y++) {
       for (int x = 0; x < width; x++) {
-        int i =
-            (int) Math.min(grid.height() - 1.0, y0 + (y + 0.5) * step) * grid.width()
-                + (int) Math.min(grid.width() - 1.0, x0 + (x + 0.5) * step);
+        int i = (int) Math.min(grid.height() - 1.0, y0 + (y + 0.5) * step) * grid.width()
+            + (int) Math.min(grid.width() - 1.0, x0 + (x + 0.5) * step);
         int argb = 0xff000000;
         for (int c = 0; c < 3; c++) {
           float v = planes[bands[c]][i];
-          float share = (v - stretch.low()[c]) / Math.max(1e-12f, stretch.high()[c] - stretch.low()[c]);
-          argb |=
-              Float.isNaN(v)
-                  ? 0
-                  : TONE[(int) (CURVE * Math.max(0, Math.min(1, share)))] << (16 - 8 * c);
+          float share = (v - stretch.low()[c])
+              / Math.max(1e-12f, stretch.high()[c] - stretch.low()[c]);
+          argb |= Float.isNaN(v)
+              ? 0
+              : TONE[(int) (CURVE * Math.max(0, Math.min(1, share)))] << (16 - 8 * c);
         }
         pixels[y * width + x] = argb;
       }

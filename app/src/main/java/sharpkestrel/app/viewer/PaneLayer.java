@@ -72,7 +72,7 @@ final class PaneLayer {
           paint = ObjectPaint.outlines(set.rowOf(), set.count());
         }
         case OutlineSet set ->
-            outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));
+          outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));
         case Scores scores -> addAgreement(result, scores, raster, rawScale, outlines);
         default -> {}
       }
@@ -100,10 +100,9 @@ final class PaneLayer {
 
   /** In world units, downwards. */
   private static List<Geometry> turned(List<Geometry> outlines, Raster raster, double rawScale) {
-    AffineTransformation down =
-        raster.grid().crs().isKnown()
-            ? AffineTransformation.scaleInstance(1, -1)
-            : AffineTransformation.scaleInstance(rawScale, rawScale);
+    AffineTransformation down = raster.grid().crs().isKnown()
+        ? AffineTransformation.scaleInstance(1, -1)
+        : AffineTransformation.scaleInstance(rawScale, rawScale);
     return outlines.stream().map(down::transform).toList();
   }
 }

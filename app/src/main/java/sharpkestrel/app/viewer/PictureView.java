@@ -39,8 +39,8 @@ public final class PictureView extends Region {
   private final HBox tagA = tag("A", "letter-a");
   private final HBox tagB = tag("B", "letter-b");
   private final Label badge = new Label();
-  private final ExecutorService preparing =
-      Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("kestrel-look").factory());
+  private final ExecutorService preparing = Executors.newSingleThreadExecutor(
+      Thread.ofPlatform().daemon().name("kestrel-look").factory());
   private final ReadOnlyStringWrapper zoomText = new ReadOnlyStringWrapper("");
   private PixelBuffer<IntBuffer> buffer;
   private volatile PaneLayer layerA;
@@ -74,13 +74,12 @@ public final class PictureView extends Region {
     getChildren().addAll(image, tagA, tagB, badge);
     tagB.setVisible(false);
     setFocusTraversable(true);
-    setOnScroll(
-        e -> {
-          if (view != null && e.getDeltaY() != 0) {
-            view = view.zoomed(Math.pow(1.0018, e.getDeltaY()), paneX(e.getX()), e.getY());
-            repaint();
-          }
-        });
+    setOnScroll(e -> {
+      if (view != null && e.getDeltaY() != 0) {
+        view = view.zoomed(Math.pow(1.0018, e.getDeltaY()), paneX(e.getX()), e.getY());
+        repaint();
+      }
+    });
     setOnMousePressed(this::pressed);
     setOnMouseDragged(this::dragged);
     setOnMouseReleased(this::released);
@@ -89,15 +88,12 @@ public final class PictureView extends Region {
     workspace.paneBProperty().addListener((p, before, now) -> prepare(false));
     workspace.lookProperty().addListener((p, before, now) -> relook());
     workspace.compareProperty().addListener((p, before, now) -> repaint());
-    workspace
-        .selectedRowProperty()
-        .addListener(
-            (p, before, now) -> {
-              if (layerA != null && layerA.paint != null) {
-                layerA.paint = layerA.paint.withSelected(now);
-                repaint();
-              }
-            });
+    workspace.selectedRowProperty().addListener((p, before, now) -> {
+      if (layerA != null && layerA.paint != null) {
+        layerA.paint = layerA.paint.withSelected(now);
+        repaint();
+      }
+    });
   }
 
   private static HBox tag(String letter, String style) {
@@ -132,11 +128,14 @@ public final class PictureView extends Region {
 
   /** Whether every visible tile is drawn at its own level. */
   public boolean isComplete() {
-    return complete && layerA != null && layerA.result == workspace.paneAProperty().get();
+    return complete
+        && layerA != null
+        && layerA.result == workspace.paneAProperty().get();
   }
 
   private void prepare(boolean a) {
-    Result result = a ? workspace.paneAProperty().get() : workspace.paneBProperty().get();
+    Result result =
+        a ? workspace.paneAProperty().get() : workspace.paneBProperty().get();
     if (result == null || result.backdrop() == null) {
       if (!a) {
         layerB = null;
@@ -147,17 +146,16 @@ public final class PictureView extends Region {
     Raster raster = result.backdrop();
     Look look = workspace.lookProperty().get();
     Window window = stretchWindow(raster, look);
-    preparing.execute(
-        () -> {
-          PaneLayer made;
-          try {
-            made = PaneLayer.of(result, raster, look, window, this::tileArrived);
-          } catch (RuntimeException failed) {
-            Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
-            return;
-          }
-          Platform.runLater(() -> take(made, a));
-        });
+    preparing.execute(() -> {
+      PaneLayer made;
+      try {
+        made = PaneLayer.of(result, raster, look, window, this::tileArrived);
+      } catch (RuntimeException failed) {
+        Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
+        return;
+      }
+      Platform.runLater(() -> take(made, a));
+    });
   }
 
   private Window stretchWindow(Raster raster, Look look) {
@@ -167,11 +165,8 @@ public final class PictureView extends Region {
     Affine map = view.toPixels(raster.grid(), raster == rasterA() ? layerA.rawScale : 1);
     int left = (int) map.x(0, 0);
     int top = (int) map.y(0, 0);
-    return new Window(
-            left,
-            top,
-            (int) Math.max(1, map.x(getWidth(), 0) - left),
-            (int) Math.max(1, map.y(0, getHeight()) - top))
+    return new Window(left, top, (int) Math.max(1, map.x(getWidth(), 0) - left), (int)
+            Math.max(1, map.y(0, getHeight()) - top))
         .intersect(raster.grid().window());
   }
 
@@ -180,7 +175,8 @@ public final class PictureView extends Region {
   }
 
   private void take(PaneLayer made, boolean a) {
-    if (made.result != (a ? workspace.paneAProperty().get() : workspace.paneBProperty().get())) {
+    if (made.result
+        != (a ? workspace.paneAProperty().get() : workspace.paneBProperty().get())) {
       return;
     }
     if (a) {
@@ -225,7 +221,9 @@ public final class PictureView extends Region {
   /** One screen pixel for one pixel of pane A, about the middle. */
   public void oneToOne() {
     if (view != null && layerA != null) {
-      double wanted = Viewport.worldToPixels(layerA.raster.grid(), layerA.rawScale).inverse().a();
+      double wanted = Viewport.worldToPixels(layerA.raster.grid(), layerA.rawScale)
+          .inverse()
+          .a();
       view = view.zoomed(view.unitsPerPixel() / wanted, paneWidth() / 2, getHeight() / 2);
       repaint();
     }
@@ -259,19 +257,18 @@ public final class PictureView extends Region {
       return;
     }
     Look look = workspace.lookProperty().get();
-    preparing.execute(
-        () -> {
-          try {
-            PaneLayer made = PaneLayer.of(null, raster, look, raster.grid().window(), this::tileArrived);
-            Platform.runLater(
-                () -> {
-                  trial = made;
-                  repaint();
-                });
-          } catch (RuntimeException failed) {
-            Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
-          }
+    preparing.execute(() -> {
+      try {
+        PaneLayer made =
+            PaneLayer.of(null, raster, look, raster.grid().window(), this::tileArrived);
+        Platform.runLater(() -> {
+          trial = made;
+          repaint();
         });
+      } catch (RuntimeException failed) {
+        Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
+      }
+    });
   }
 
   /** Sets a trial patch of a quarter of the view in its middle. */
@@ -281,10 +278,9 @@ public final class PictureView extends Region {
     }
     double w = paneWidth() * view.unitsPerPixel();
     double h = getHeight() * view.unitsPerPixel();
-    patch =
-        new double[] {
-          view.left() + 0.3 * w, view.top() + 0.3 * h, view.left() + 0.7 * w, view.top() + 0.75 * h
-        };
+    patch = new double[] {
+      view.left() + 0.3 * w, view.top() + 0.3 * h, view.left() + 0.7 * w, view.top() + 0.75 * h
+    };
     patchDrawn.accept(patch);
     repaint();
   }
@@ -319,11 +315,10 @@ public final class PictureView extends Region {
     pressX = lastX = e.getX();
     pressY = lastY = e.getY();
     dragged = false;
-    swiping =
-        workspace.compareProperty().get() == Workspace.Compare.SWIPE
-            && layerB != null
-            && !spaceHeld
-            && Math.abs(e.getX() - swipe * getWidth()) < 9;
+    swiping = workspace.compareProperty().get() == Workspace.Compare.SWIPE
+        && layerB != null
+        && !spaceHeld
+        && Math.abs(e.getX() - swipe * getWidth()) < 9;
   }
 
   private void dragged(MouseEvent e) {
@@ -331,13 +326,12 @@ public final class PictureView extends Region {
     if (swiping) {
       swipe = Math.max(0.02, Math.min(0.98, e.getX() / getWidth()));
     } else if (patchTool && !spaceHeld && view != null) {
-      patch =
-          new double[] {
-            view.left() + Math.min(pressX, e.getX()) * view.unitsPerPixel(),
-            view.top() + Math.min(pressY, e.getY()) * view.unitsPerPixel(),
-            view.left() + Math.max(pressX, e.getX()) * view.unitsPerPixel(),
-            view.top() + Math.max(pressY, e.getY()) * view.unitsPerPixel()
-          };
+      patch = new double[] {
+        view.left() + Math.min(pressX, e.getX()) * view.unitsPerPixel(),
+        view.top() + Math.min(pressY, e.getY()) * view.unitsPerPixel(),
+        view.left() + Math.max(pressX, e.getX()) * view.unitsPerPixel(),
+        view.top() + Math.max(pressY, e.getY()) * view.unitsPerPixel()
+      };
     } else if (view != null && dragged) {
       view = view.panned(e.getX() - lastX, e.getY() - lastY);
     }
@@ -375,21 +369,20 @@ public final class PictureView extends Region {
     if (layerA == null || view == null) {
       return;
     }
-    Affine toWorld = Viewport.worldToPixels(layerA.raster.grid(), layerA.rawScale).inverse();
+    Affine toWorld =
+        Viewport.worldToPixels(layerA.raster.grid(), layerA.rawScale).inverse();
     double scale = view.unitsPerPixel();
-    view =
-        new Viewport(
-            toWorld.x(pixelX, pixelY) - paneWidth() / 2 * scale,
-            toWorld.y(pixelX, pixelY) - getHeight() / 2 * scale,
-            scale);
+    view = new Viewport(
+        toWorld.x(pixelX, pixelY) - paneWidth() / 2 * scale,
+        toWorld.y(pixelX, pixelY) - getHeight() / 2 * scale,
+        scale);
     repaint();
   }
 
   private void moved(MouseEvent e) {
-    boolean onSwipe =
-        workspace.compareProperty().get() == Workspace.Compare.SWIPE
-            && layerB != null
-            && Math.abs(e.getX() - swipe * getWidth()) < 9;
+    boolean onSwipe = workspace.compareProperty().get() == Workspace.Compare.SWIPE
+        && layerB != null
+        && Math.abs(e.getX() - swipe * getWidth()) < 9;
     setCursor(onSwipe ? Cursor.H_RESIZE : patchTool ? Cursor.CROSSHAIR : Cursor.DEFAULT);
     PaneLayer layer = layerA;
     if (layer == null || view == null) {
@@ -421,10 +414,10 @@ public final class PictureView extends Region {
     for (int b = 0; b < flat.length; b++) {
       flat[b] = values[b][0];
     }
-    String position =
-        grid.crs().isKnown()
-            ? "E " + grouped(grid.affine().x(col, row)) + "  N " + grouped(grid.affine().y(col, row))
-            : "col " + grouped(col) + "  row " + grouped(row);
+    String position = grid.crs().isKnown()
+        ? "E " + grouped(grid.affine().x(col, row)) + "  N "
+            + grouped(grid.affine().y(col, row))
+        : "col " + grouped(col) + "  row " + grouped(row);
     String size = String.format(java.util.Locale.ROOT, "%.2f m", layer.rawScale * grid.pixelSize());
     Platform.runLater(() -> readout.accept(new Readout(position, size, flat, zoomText.get())));
   }
@@ -437,11 +430,10 @@ public final class PictureView extends Region {
   public void repaint() {
     if (!framePending) {
       framePending = true;
-      Platform.runLater(
-          () -> {
-            framePending = false;
-            drawFrame();
-          });
+      Platform.runLater(() -> {
+        framePending = false;
+        drawFrame();
+      });
     }
   }
 
@@ -489,10 +481,10 @@ public final class PictureView extends Region {
       } else if (mode == Workspace.Compare.SIDE_BY_SIDE && b != null) {
         int half = w / 2;
         drawPane(a, view, 0, half);
-        Viewport right =
-            two
-                ? new Viewport(view.left() - half * view.unitsPerPixel(), view.top(), view.unitsPerPixel())
-                : Viewport.fit(b.raster.grid(), b.rawScale, half, h).panned(half, 0);
+        Viewport right = two
+            ? new Viewport(
+                view.left() - half * view.unitsPerPixel(), view.top(), view.unitsPerPixel())
+            : Viewport.fit(b.raster.grid(), b.rawScale, half, h).panned(half, 0);
         drawPane(b, right, half, w);
         compositor.drawLine(half);
       } else {
@@ -537,7 +529,8 @@ public final class PictureView extends Region {
     PaneLayer tried = trial;
     if (tried != null && layerA != null && placed(tried) == placed(layerA)) {
       Affine map = view.toPixels(tried.raster.grid(), tried.rawScale);
-      complete &= compositor.drawRaster(tried.tiles, map, left, top, Math.min(w, right), Math.min(h, bottom));
+      complete &= compositor.drawRaster(
+          tried.tiles, map, left, top, Math.min(w, right), Math.min(h, bottom));
     }
     compositor.drawFrame(left, top, right, bottom);
   }
@@ -546,9 +539,10 @@ public final class PictureView extends Region {
     double ratio = view.toPixels(a.raster.grid(), a.rawScale).a();
     zoomText.set(
         ratio >= 1
-            ? "1:" + (ratio < 9.95 && Math.abs(ratio - Math.rint(ratio)) > 0.05
-                ? String.format(java.util.Locale.ROOT, "%.1f", ratio)
-                : Long.toString(Math.round(ratio)))
+            ? "1:"
+                + (ratio < 9.95 && Math.abs(ratio - Math.rint(ratio)) > 0.05
+                    ? String.format(java.util.Locale.ROOT, "%.1f", ratio)
+                    : Long.toString(Math.round(ratio)))
             : String.format(java.util.Locale.ROOT, "%.1f:1", 1 / ratio));
     int level = Compositor.levelFor(ratio, a.raster.levels());
     boolean preview = a.raster.zoom() == Zoom.FULL_RESOLUTION && level > 0;

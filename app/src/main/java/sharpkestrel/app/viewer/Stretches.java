@@ -22,13 +22,12 @@ final class Stretches {
       level++;
     }
     Grid grid = raster.grid().atLevel(level);
-    Window part =
-        new Window(
-                window.x() >> level,
-                window.y() >> level,
-                Math.max(1, window.width() >> level),
-                Math.max(1, window.height() >> level))
-            .intersect(grid.window());
+    Window part = new Window(
+            window.x() >> level,
+            window.y() >> level,
+            Math.max(1, window.width() >> level),
+            Math.max(1, window.height() >> level))
+        .intersect(grid.window());
     float[] low = new float[3];
     float[] high = {1, 1, 1};
     if (!part.isEmpty()) {

@@ -18,8 +18,11 @@ public final class Thumbnails {
   public static final int HEIGHT = 30;
 
   private static final ExecutorService WORKER =
-      Executors.newSingleThreadExecutor(
-          Thread.ofPlatform().daemon().name("kestrel-thumbnail").priority(Thread.MIN_PRIORITY).factory());
+      Executors.newSingleThreadExecutor(Thread.ofPlatform()
+          .daemon()
+          .name("kestrel-thumbnail")
+          .priority(Thread.MIN_PRIORITY)
+          .factory());
 
   private Thumbnails() {}
 
@@ -28,20 +31,20 @@ public final class Thumbnails {
     if (raster == null) {
       return;
     }
-    WORKER.execute(
-        () -> {
-          try {
-            int[] bands = Look.NATURAL.bandsOf(raster);
-            Stretch stretch = Stretches.of(raster, bands, Look.NATURAL, raster.grid().window());
-            int[] pixels = ImageTiles.thumbnail(raster, bands, stretch, WIDTH, HEIGHT);
-            WritableImage image = new WritableImage(WIDTH, HEIGHT);
-            image
-                .getPixelWriter()
-                .setPixels(0, 0, WIDTH, HEIGHT, PixelFormat.getIntArgbInstance(), pixels, 0, WIDTH);
-            Platform.runLater(() -> ready.accept(image));
-          } catch (RuntimeException none) {
-            // a result that cannot be drawn keeps its empty frame; its own message tells why
-          }
-        });
+    WORKER.execute(() -> {
+      try {
+        int[] bands = Look.NATURAL.bandsOf(raster);
+        Stretch stretch =
+            Stretches.of(raster, bands, Look.NATURAL, raster.grid().window());
+        int[] pixels = ImageTiles.thumbnail(raster, bands, stretch, WIDTH, HEIGHT);
+        WritableImage image = new WritableImage(WIDTH, HEIGHT);
+        image
+            .getPixelWriter()
+            .setPixels(0, 0, WIDTH, HEIGHT, PixelFormat.getIntArgbInstance(), pixels, 0, WIDTH);
+        Platform.runLater(() -> ready.accept(image));
+      } catch (RuntimeException none) {
+        // a result that cannot be drawn keeps its empty frame; its own message tells why
+      }
+    });
   }
 }

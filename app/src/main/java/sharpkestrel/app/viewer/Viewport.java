@@ -48,6 +48,7 @@ record Viewport(double left, double top, double unitsPerPixel) {
   /** Zoomed so that the world under a screen point stays. */
   Viewport zoomed(double factor, double x, double y) {
     double scale = unitsPerPixel / factor;
-    return new Viewport(left + x * (unitsPerPixel - scale), top + y * (unitsPerPixel - scale), scale);
+    return new Viewport(
+        left + x * (unitsPerPixel - scale), top + y * (unitsPerPixel - scale), scale);
   }
 }
