@@ -39,8 +39,8 @@ final class DemoSession {
 
   static void gather(Workspace workspace, Survey survey) {
     suggest(workspace, survey);
-    assemble(workspace, survey.item(), "pan", "Panchromatic, raw");
-    assemble(workspace, survey.item(), "ms", "Multispectral, raw");
+    assemble(workspace, survey.item(), "pan", "Pan, raw");
+    assemble(workspace, survey.item(), "ms", "Bands, raw");
   }
 
   private static void assemble(Workspace workspace, Path item, String image, String title) {

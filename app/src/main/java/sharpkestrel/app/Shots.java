@@ -47,11 +47,16 @@ final class Shots {
   private void plan() {
     step(() -> workspace.results().size() == 2, () -> show("pan"));
     shot("gather", () -> workspace.lookProperty().set(Look.GREY));
-    run("calibrate", "Panchromatic reflectance", Map.of("scene", "pan"), Map.of());
-    run("calibrate", "Multispectral reflectance", Map.of("scene", "ms"), Map.of());
-    ortho("Panchromatic ortho", "calibrate", "0.5");
-    ortho("Multispectral ortho", "calibrate-2", "2");
-    shot("place", () -> workspace.lookProperty().set(Look.INFRARED));
+    run("calibrate", "Pan reflectance", Map.of("scene", "pan"), Map.of());
+    run("calibrate", "Bands reflectance", Map.of("scene", "ms"), Map.of());
+    ortho("Pan ortho", "calibrate", "0.5");
+    ortho("Bands ortho", "calibrate-2", "2");
+    shot(
+        "place",
+        () -> {
+          workspace.stageProperty().set(Stage.PLACE);
+          workspace.lookProperty().set(Look.INFRARED);
+        });
     run("pansharpen", "Sharpened", Map.of("pan", "ortho", "multispectral", "ortho-2"), Map.of());
     step(this::idle, () -> workspace.lookProperty().set(Look.NATURAL));
     shot("sharpen", () -> {
