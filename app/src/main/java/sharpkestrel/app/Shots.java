@@ -19,6 +19,7 @@ import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
 import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.step.Stage;
 
@@ -51,12 +52,10 @@ final class Shots {
     run("calibrate", "Bands reflectance", Map.of("scene", "ms"), Map.of());
     ortho("Pan ortho", "calibrate", "0.5");
     ortho("Bands ortho", "calibrate-2", "2");
-    shot(
-        "place",
-        () -> {
-          workspace.stageProperty().set(Stage.PLACE);
-          workspace.lookProperty().set(Look.INFRARED);
-        });
+    shot("place", () -> {
+      workspace.stageProperty().set(Stage.PLACE);
+      workspace.lookProperty().set(Look.INFRARED);
+    });
     run("pansharpen", "Sharpened", Map.of("pan", "ortho", "multispectral", "ortho-2"), Map.of());
     step(this::idle, () -> workspace.lookProperty().set(Look.NATURAL));
     shot("sharpen", () -> {
@@ -82,24 +81,11 @@ final class Shots {
     shot("winnow", () -> {
       workspace.stageProperty().set(Stage.EXTRACT);
       var text = (javafx.scene.control.TextField) scene.lookup("#winnow-text");
-      text.setText(
-          "brightness >= 0.19 AND ndvi <= 0.13 AND blue_red >= 0.935 AND rectangularity >= 0.5 AND compactness >="
-              + " 0.27");
+      text.setText(shipped("metal").get("tests"));
       text.getOnAction().handle(null);
     });
-    run(
-        "winnow",
-        "Metal roofs",
-        Map.of("objects", "measure"),
-        Map.of(
-            "tests",
-            "brightness >= 0.19 AND ndvi <= 0.12 AND blue_red >= 0.94 AND ndwi >= -0.1 AND rectangularity"
-                + " >= 0.45 AND compactness >= 0.28 AND texture_contrast <= 20 AND red_spread <= 0.056 AND near_infrared_spread <= 0.092 AND area BETWEEN 10 AND 400"));
-    run(
-        "outline",
-        "Roof outlines",
-        Map.of("objects", "winnow"),
-        Map.of("least-area", "20", "least-rectangularity", "0.66"));
+    run("winnow", "Metal roofs", Map.of("objects", "measure"), shipped("metal"));
+    run("outline", "Roof outlines", Map.of("objects", "winnow"), shipped("roofs"));
     step(
         this::idle,
         () -> workspace.run(
@@ -129,6 +115,15 @@ final class Shots {
         System.err.println("kestrel: " + now);
       }
     });
+  }
+
+  /** Settings of a step of the shipped run sheet, so that the pictures show what it does. */
+  private static Map<String, String> shipped(String name) {
+    return RunSheet.read(Path.of("docs/examples/metal-roofs.json")).steps().stream()
+        .filter(entry -> entry.name().equals(name))
+        .findFirst()
+        .orElseThrow()
+        .settings();
   }
 
   private void click(String id) {

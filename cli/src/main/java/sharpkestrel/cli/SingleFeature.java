@@ -17,7 +17,9 @@ final class SingleFeature {
 
   private static final int STEPS = 12;
 
-  record Best(String text, double f1) {}
+  record Best(String text, double f1) {
+    static final Best UNKNOWN = new Best("not sought", Double.NaN);
+  }
 
   private SingleFeature() {}
 
