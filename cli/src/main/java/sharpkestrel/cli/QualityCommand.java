@@ -88,14 +88,13 @@ final class QualityCommand implements Runnable {
       rows.add(new Row(seed, scores, best, seconds));
       out.printf(
           Locale.ROOT,
-          "seed %d: F1 %.3f (precision %.3f, recall %.3f, mean IoU %.3f); best single feature %s F1 %.3f; %.1f s%n",
+          "seed %d: F1 %.3f (precision %.3f, recall %.3f, mean IoU %.3f); best single feature %s; %.1f s%n",
           seed,
           scores.f1(),
           scores.precision(),
           scores.recall(),
           scores.meanIou(),
-          best.text(),
-          best.f1(),
+          best.cells(),
           seconds);
       out.flush();
     }
@@ -122,7 +121,7 @@ final class QualityCommand implements Runnable {
       f1 += s.f1() / rows.size();
       text.append(String.format(
           Locale.ROOT,
-          "| %d | %d | %d | %.3f | %.3f | %.3f | %.3f | %+.1f %% | `%s` | %.3f | %.1f |%n",
+          "| %d | %d | %d | %.3f | %.3f | %.3f | %.3f | %+.1f %% | %s | %.1f |%n",
           row.seed(),
           s.truth(),
           s.found(),
@@ -131,8 +130,7 @@ final class QualityCommand implements Runnable {
           s.f1(),
           s.meanIou(),
           100 * s.areaError(),
-          row.best().text(),
-          row.best().f1(),
+          row.best().cells(),
           row.seconds()));
     }
     return text.append(String.format(Locale.ROOT, "%nMean F1 %.3f.%n", f1)).toString();

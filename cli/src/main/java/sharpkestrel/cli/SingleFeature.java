@@ -19,6 +19,13 @@ final class SingleFeature {
 
   record Best(String text, double f1) {
     static final Best UNKNOWN = new Best("not sought", Double.NaN);
+
+    /** Two cells of a table. */
+    String cells() {
+      return Double.isNaN(f1)
+          ? text + " | \u2013"
+          : String.format(java.util.Locale.ROOT, "`%s` | %.3f", text, f1);
+    }
   }
 
   private SingleFeature() {}
