@@ -71,6 +71,7 @@ public final class StepPanel extends HBox {
     Label does = new Label(step.does());
     does.getStyleClass().add("soft");
     does.setWrapText(true);
+    does.setMinHeight(Region.USE_PREF_SIZE);
     VBox card = new VBox(8, does, scroll);
     card.getStyleClass().add("card");
     HBox.setHgrow(card, Priority.ALWAYS);
