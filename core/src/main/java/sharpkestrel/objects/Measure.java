@@ -102,11 +102,8 @@ public record Measure(
   /** Sums in strips of fixed rows, joined in order, so that they do not depend on threads. */
   private Sums gather(Grid grid, Job job) {
     int bands = scene.bands().size();
-    int level = 0;
-    while (scene.grid().atLevel(level).pixels() > 2_000_000 && level < scene.levels() - 1) {
-      level++;
-    }
-    Statistics[] statistics = Statistics.of(scene, level, job);
+    // Of every pixel: reduced levels of a lazy and of a written scene differ.
+    Statistics[] statistics = Statistics.of(scene, 0, job);
     double low = 0;
     double high = 0;
     for (Statistics s : statistics) {

@@ -40,11 +40,8 @@ final class FeatureSpace {
    * @param weights by role; bands of other roles count 1, of weight 0 not at all
    */
   static FeatureSpace of(Raster scene, Map<BandRole, Double> weights, Job job) {
-    int level = 0;
-    while (scene.grid().atLevel(level).pixels() > 4_000_000 && level < scene.levels() - 1) {
-      level++;
-    }
-    Statistics[] statistics = Statistics.of(scene, level, job);
+    // Of every pixel: reduced levels of a lazy and of a written scene differ.
+    Statistics[] statistics = Statistics.of(scene, 0, job);
     List<Integer> used = new ArrayList<>();
     List<Float> usedWeights = new ArrayList<>();
     List<Float> floors = new ArrayList<>();
