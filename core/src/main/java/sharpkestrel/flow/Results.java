@@ -3,6 +3,8 @@ package sharpkestrel.flow;
 import java.nio.file.Path;
 import java.util.Locale;
 import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.gather.Calibrate;
+import sharpkestrel.geo.Rpc;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoJson;
 import sharpkestrel.io.GeoPackage;
@@ -15,6 +17,7 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.step.Suits;
 
 /** The kinds of results that pass between steps: how one serves as another, and how each is kept in a file. */
 public final class Results {
@@ -53,6 +56,26 @@ public final class Results {
       return "an object set";
     }
     return type == OutlineSet.class ? "outlines" : type.getSimpleName();
+  }
+
+  /** Whether a value is of an input's kind, and a raster such as its step can use. */
+  public static boolean suits(Object value, StepSpec.Input input) {
+    if (value instanceof Raster raster && input.type() == Raster.class) {
+      return input.suits().stream().allMatch(wanted -> suits(raster, wanted));
+    }
+    return input.type().isInstance(value)
+        || input.type() == ObjectSet.class && value instanceof Cut;
+  }
+
+  private static boolean suits(Raster raster, Suits wanted) {
+    return switch (wanted) {
+      case RAW -> raster.attachments().get(Rpc.class).isPresent();
+      case PLACED -> raster.grid().crs().isKnown();
+      case ONE_BAND -> raster.bands().size() == 1;
+      case SEVERAL_BANDS -> raster.bands().size() > 1;
+      case NUMBERS ->
+        raster.bands().stream().noneMatch(b -> b.unit().equals(Calibrate.REFLECTANCE));
+    };
   }
 
   /** Opens a file as what an input wants. */

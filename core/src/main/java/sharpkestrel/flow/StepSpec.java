@@ -16,12 +16,14 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** A step's declaration, read from its record by reflection. */
 public final class StepSpec {
 
   /** A record component that is an input. */
-  public record Input(String name, Class<?> type, boolean optional, String does) {}
+  public record Input(
+      String name, Class<?> type, boolean optional, String does, List<Suits> suits) {}
 
   /** A record component that is a setting. */
   public record Option(
@@ -84,7 +86,8 @@ public final class StepSpec {
                     ((ParameterizedType) component.getGenericType()).getActualTypeArguments()[0]
                 : component.getType(),
             in.optional(),
-            in.does()));
+            in.does(),
+            List.of(in.suits())));
       } else {
         options.add(new Option(
             kebab(component.getName()),

@@ -16,6 +16,7 @@ import sharpkestrel.step.In;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /**
  * Numbers into top-of-atmosphere reflectance, {@code pi * L * d² / (E * sin(sun elevation))}, so that thresholds mean
@@ -29,11 +30,20 @@ import sharpkestrel.step.StepInfo;
         "Turns a scene's numbers into top-of-atmosphere reflectance with its gains, its sun and the distance of the"
             + " sun, so that thresholds travel from scene to scene. Writes 32-bit floats.")
 public record Calibrate(
-    @In(does = "A scene whose acquisition and gains are known.")
-    Raster scene) implements Step<Raster> {
+    @In(does = "A scene whose acquisition and gains are known.", suits = Suits.NUMBERS)
+    Raster scene)
+    implements Step<Raster> {
+
+  /** The unit that marks calibrated bands. */
+  public static final String REFLECTANCE = "reflectance";
 
   @Override
   public Raster run(Job job) {
+    if (scene.bands().stream().anyMatch(band -> band.unit().equals(REFLECTANCE))) {
+      throw new RasterException(
+          "This scene is reflectance already; calibrating it again would scale it twice. Choose the scene it was made"
+              + " from.");
+    }
     Acquisition acquisition = scene
         .attachments()
         .get(Acquisition.class)
@@ -54,7 +64,7 @@ public record Calibrate(
               + " view:sun_elevation)."));
       factors[b] = (float) linear[0];
       addends[b] = (float) linear[1];
-      bands.add(band.withType(SampleType.FLOAT32, Double.NaN).withUnit("reflectance"));
+      bands.add(band.withType(SampleType.FLOAT32, Double.NaN).withUnit(REFLECTANCE));
     }
     return new DerivedRaster(
         scene.grid(), bands, scene.attachments(), Zoom.POINTWISE.over(scene.zoom())) {

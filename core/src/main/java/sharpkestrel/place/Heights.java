@@ -42,8 +42,7 @@ record Heights(Raster model, double undulation, double lowest, double highest) {
               + undulation
               + " m would count twice. Leave it out, or give 0.");
     }
-    int level = Math.max(0, model.levels() - 3);
-    Statistics range = Statistics.of(model, level, job)[0];
+    Statistics range = Statistics.of(model, 0, job)[0];
     if (range.valid() == 0) {
       throw new RasterException("The height model has no heights: all of it is no-data.");
     }

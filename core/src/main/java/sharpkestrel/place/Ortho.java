@@ -23,6 +23,7 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Orthorectifies a scene with its RPC over a height model, or over one height. */
 @StepInfo(
@@ -33,9 +34,13 @@ import sharpkestrel.step.StepInfo;
         "Puts every pixel of a raw scene where it lies on the ground, with the scene's RPC and a height model. Areas"
             + " without heights are left without data.")
 public record Ortho(
-    @In(does = "A raw scene with its RPC.") Raster scene,
+    @In(does = "A raw scene with its RPC.", suits = Suits.RAW)
+    Raster scene,
 
-    @In(does = "Height model, one band in metres.", optional = true)
+    @In(
+        does = "Height model, one band in metres.",
+        optional = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
     Optional<Raster> heights,
 
     @Setting(

@@ -96,4 +96,27 @@ public final class Planes {
       }
     }
   }
+
+  /**
+   * Means of level-0 pixels, whatever reduced levels the raster has: a lazy raster and its written twin give the same.
+   *
+   * @param level how often to halve
+   * @param window in pixels of that level
+   */
+  public static void readReduced(
+      Raster raster, int level, Window window, float[][] target, Request request) {
+    if (level == 0) {
+      raster.read(0, window, target, request);
+      return;
+    }
+    Window below =
+        new Window(2 * window.x(), 2 * window.y(), 2 * window.width(), 2 * window.height());
+    float[][] fine = like(target, below.area());
+    readReduced(raster, level - 1, below, fine, request);
+    for (int b = 0; b < target.length; b++) {
+      if (target[b] != null) {
+        halve(fine[b], target[b], window.width(), window.height());
+      }
+    }
+  }
 }

@@ -15,6 +15,7 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Normalised difference of two bands chosen by role, {@code (first - second) / (first + second)}, from -1 to 1. */
 @StepInfo(
@@ -25,7 +26,8 @@ import sharpkestrel.step.StepInfo;
         "Normalised difference of two bands by role, (first - second) / (first + second); near infrared and red give"
             + " the vegetation index. Writes 32-bit floats; no data where the sum is not above 0.")
 public record Index(
-    @In(does = "A scene with both bands.") Raster scene,
+    @In(does = "A scene with both bands.", suits = Suits.SEVERAL_BANDS)
+    Raster scene,
 
     @Setting(label = "First", does = "Role of the first band.", initial = "near_infrared")
     BandRole first,

@@ -5,6 +5,7 @@ import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Parallel;
+import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Resampling;
@@ -16,9 +17,7 @@ import sharpkestrel.raster.Window;
  */
 record PanModel(double[] weights, double constant, double[] gains) {
 
-  private static final int MOST_SAMPLES = 1 << 20;
-
-  /** Fits at a level of the multispectral scene with at most a million pixels. */
+  /** Fits at the multispectral pixels, the panchromatic ones averaged under each; every pixel takes part. */
   static PanModel fit(
       Raster pan,
       int panBand,
@@ -30,24 +29,17 @@ record PanModel(double[] weights, double constant, double[] gains) {
     if (given.length > 0 && method == Pansharpen.Method.BROVEY) {
       return new PanModel(given, 0, new double[n]);
     }
-    int level = 0;
-    while (multispectral.grid().atLevel(level).pixels() > MOST_SAMPLES
-        && level < multispectral.levels() - 1) {
-      level++;
-    }
     double ratio = multispectral.grid().pixelSize() / pan.grid().pixelSize();
-    int panLevel = Math.max(0, Math.min(pan.levels() - 1, (int)
-        Math.round(Math.log(ratio * (1 << level)) / Math.log(2))));
+    int panLevel = (int) Math.max(0, Math.round(Math.log(ratio) / Math.log(2)));
     Moments sums = new Moments(n + 1);
-    Grid grid = multispectral.grid().atLevel(level);
+    Grid grid = multispectral.grid();
     Affine toPan = pan.grid().affine().scaled(1L << panLevel).inverse().after(grid.affine());
     int rows = 256;
     int strips = Math.ceilDiv(grid.height(), rows);
     Moments[] parts = new Moments[strips];
-    int at = level;
     Parallel.run(strips, job, i -> {
       Window window = new Window(0, i * rows, grid.width(), rows).intersect(grid.window());
-      float[][] planes = multispectral.read(at, window, job.request());
+      float[][] planes = multispectral.read(0, window, job.request());
       float[] panPlane = panUnder(pan, panBand, panLevel, toPan, window, job);
       parts[i] = new Moments(n + 1);
       parts[i].add(planes, panPlane);
@@ -94,7 +86,7 @@ record PanModel(double[] weights, double constant, double[] gains) {
     }
     float[][] target = new float[pan.bands().size()][];
     target[panBand] = new float[source.area()];
-    pan.read(panLevel, source, target, job.request());
+    Planes.readReduced(pan, panLevel, source, target, job.request());
     for (int i = 0; i < count; i++) {
       xs[i] -= source.x();
       ys[i] -= source.y();

@@ -16,6 +16,7 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /**
  * Gives the bands of a multispectral scene the detail of a panchromatic one. Weights make the panchromatic band out of
@@ -30,9 +31,14 @@ import sharpkestrel.step.StepInfo;
         "Gives a multispectral scene the detail of its panchromatic band, on the panchromatic grid. The result keeps the"
             + " multispectral bands' order, roles and sample type.")
 public record Pansharpen(
-    @In(does = "The panchromatic scene, placed.") Raster pan,
+    @In(
+        does = "The panchromatic scene, placed.",
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Raster pan,
 
-    @In(does = "The multispectral scene, placed in the same coordinate system.")
+    @In(
+        does = "The multispectral scene, placed in the same coordinate system.",
+        suits = {Suits.PLACED, Suits.SEVERAL_BANDS})
     Raster multispectral,
 
     @Setting(

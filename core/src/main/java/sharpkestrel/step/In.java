@@ -13,4 +13,7 @@ public @interface In {
 
   /** Whether the step works without it; it is then an empty Optional. */
   boolean optional() default false;
+
+  /** What a raster must be to be offered for it in the window. */
+  Suits[] suits() default {};
 }

@@ -46,6 +46,7 @@ public final class Bench extends VBox {
   private GrainPanel grain;
   private String view = "Tool";
   private String tool = "";
+  private boolean toolChosen;
   private boolean folded;
   private ObjectGeometry geometry;
 
@@ -74,8 +75,15 @@ public final class Bench extends VBox {
     workspace.selectedRowProperty().addListener((p, before, now) -> table.select(now, false));
     workspace.stageProperty().addListener((p, before, now) -> {
       tool = "";
+      toolChosen = false;
       view = "Tool";
       rebuild();
+    });
+    workspace.results().addListener((javafx.collections.ListChangeListener<Result>) change -> {
+      if (!toolChosen && workspace.stageProperty().get() == Stage.GATHER) {
+        tool = "";
+        rebuild();
+      }
     });
     workspace.paneAProperty().addListener((p, before, now) -> fillTable(now));
     rebuild();
@@ -110,13 +118,16 @@ public final class Bench extends VBox {
     Stage stage = workspace.stageProperty().get();
     List<StepSpec> steps = StepCatalogue.of(stage);
     if (tool.isEmpty() && !steps.isEmpty()) {
-      tool = steps.get(0).id();
+      // What comes next: with scenes at hand, calibrating them rather than assembling more.
+      boolean gathered = stage == Stage.GATHER && !workspace.of(stage).isEmpty();
+      tool = steps.get(gathered ? 1 : 0).id();
     }
     for (StepSpec step : steps) {
       Button tab = tab(step.title(), view.equals("Tool") && step.id().equals(tool));
       tab.setId("tool-" + step.id());
       tab.setOnAction(e -> {
         tool = step.id();
+        toolChosen = true;
         view = "Tool";
         rebuild();
       });
@@ -170,8 +181,8 @@ public final class Bench extends VBox {
         grain = new GrainPanel(workspace, picture);
         StepPanel panel = new StepPanel(workspace, picture, step);
         HBox.setHgrow(panel, Priority.ALWAYS);
-        grain.setPrefWidth(380);
-        grain.setMinWidth(380);
+        grain.setPrefWidth(330);
+        grain.setMinWidth(330);
         yield new HBox(10, grain, panel);
       }
       case "compare" -> {
@@ -255,7 +266,7 @@ public final class Bench extends VBox {
           ? 0
           : Ramp.colour((v - low) / Math.max(1e-12, high - low)) & 0x00ffffff | 0xd0000000;
     }
-    picture.paint(new ObjectPaint(set.rowOf(), fill, new boolean[set.count()], -1));
+    picture.paint(ObjectPaint.of(set).coloured(fill, new boolean[set.count()]));
   }
 
   private void bringIntoView(int row) {

@@ -113,7 +113,7 @@ public final class GrainPanel extends VBox {
       return;
     }
     shown = cut.withGrain(grain);
-    picture.paint(ObjectPaint.outlines(shown.objectOf(), shown.objects()));
+    picture.paint(ObjectPaint.of(shown));
     show(shown);
   }
 

@@ -32,7 +32,7 @@ public final class HistogramBox extends Canvas {
         return;
       }
       double x = Math.max(PAD, Math.min(getWidth() - PAD, e.getX()));
-      double v = from + (x - PAD) / (getWidth() - 2 * PAD) * (to - from);
+      double v = rounded(from + (x - PAD) / (getWidth() - 2 * PAD) * (to - from));
       if (grabbed < 0) {
         low = e.getX() <= PAD ? Double.NEGATIVE_INFINITY : Math.min(v, high);
       } else {
@@ -46,6 +46,14 @@ public final class HistogramBox extends Canvas {
       }
       grabbed = 0;
     });
+  }
+
+  /** To a thousandth of the axis or finer, in decimal digits, so that the text of the tests stays short. */
+  private double rounded(double value) {
+    double step = Math.pow(10, Math.floor(Math.log10((to - from) / 1000)));
+    return java.math.BigDecimal.valueOf(Math.rint(value / step))
+        .multiply(java.math.BigDecimal.valueOf(step))
+        .doubleValue();
   }
 
   private int near(double x) {

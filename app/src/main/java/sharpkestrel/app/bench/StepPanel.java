@@ -1,5 +1,6 @@
 package sharpkestrel.app.bench;
 
+import java.io.File;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -18,6 +19,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
 import javafx.util.StringConverter;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -55,7 +57,9 @@ public final class StepPanel extends HBox {
     setSpacing(12);
     FlowPane fields = new FlowPane(12, 8);
     for (StepSpec.Input input : step.inputs()) {
-      fields.getChildren().add(field(title(input.name()), input.does(), "", inputBox(input)));
+      fields
+          .getChildren()
+          .add(field(title(input.name()), input.does(), "", withFile(input, inputBox(input))));
     }
     for (StepSpec.Option option : step.options()) {
       Node editor = editor(option);
@@ -94,7 +98,7 @@ public final class StepPanel extends HBox {
     label.getStyleClass().add("soft");
     label.setTooltip(new Tooltip(does));
     if (editor instanceof Region region) {
-      region.setPrefWidth(editor instanceof ComboBox<?> ? 190 : 150);
+      region.setPrefWidth(editor instanceof HBox ? 206 : 150);
     }
     return new VBox(2, label, editor);
   }
@@ -116,6 +120,25 @@ public final class StepPanel extends HBox {
     box.valueProperty().addListener((p, before, now) -> retitle());
     inputs.put(input.name(), box);
     return box;
+  }
+
+  /** A box of results, with a button that adds a file to it. */
+  private Node withFile(StepSpec.Input input, ComboBox<Choice> box) {
+    Button file = new Button("File");
+    file.setId(step.id() + "-" + input.name() + "-file");
+    file.setMinWidth(Region.USE_PREF_SIZE);
+    file.setOnAction(e -> {
+      FileChooser chooser = new FileChooser();
+      chooser.setTitle(step.title() + ": " + input.does());
+      File chosen = chooser.showOpenDialog(getScene().getWindow());
+      if (chosen != null) {
+        Choice choice = new Choice(null, chosen.getPath());
+        box.getItems().add(0, choice);
+        box.getSelectionModel().select(choice);
+      }
+    });
+    box.setPrefWidth(150);
+    return new HBox(4, box, file);
   }
 
   private Node editor(StepSpec.Option option) {
@@ -150,53 +173,48 @@ public final class StepPanel extends HBox {
       if (file != null) {
         choices.add(0, new Choice(null, file));
       }
+      box.getItems().stream()
+          .filter(c -> c.result() == null && !choices.contains(c))
+          .forEach(c -> choices.add(0, c));
+      // Cleared first: a combo box keeps its place in the list, not its value, when the list
+      // changes.
+      box.getSelectionModel().clearSelection();
       box.getItems().setAll(choices);
-      box.setValue(
-          choices.contains(before) ? before : choices.isEmpty() ? null : preferred(input, choices));
+      Choice wanted = choices.contains(before) ? before : preferred(choices);
+      if (wanted != null) {
+        box.getSelectionModel().select(wanted);
+      }
     }
     retitle();
   }
 
-  /** What a step most likely wants: a panchromatic scene where the input is named so, else what pane A shows. */
-  private Choice preferred(StepSpec.Input input, List<Choice> choices) {
-    boolean wantsPan = input.name().equals("pan");
-    Choice best = null;
-    double bestSize = 0;
-    for (Choice choice : choices) {
-      if ((wantsPan || input.name().equals("multispectral"))
-          && choice.result() != null
-          && choice.result().value() instanceof Raster raster
-          && raster.grid().crs().isKnown()
-          && wantsPan == (raster.bands().size() == 1)) {
-        double size = wantsPan ? 1 / raster.grid().pixelSize() : raster.grid().pixelSize();
-        if (size > bestSize) {
-          bestSize = size;
-          best = choice;
-        }
-      }
-    }
-    if (best != null) {
-      return best;
-    }
-    Choice offered =
-        choices.stream().filter(c -> c.result() == null).findFirst().orElse(null);
-    if (offered != null) {
-      return offered;
-    }
+  /** The file offered, else what pane A shows, else the newest; never what this step made itself. */
+  private Choice preferred(List<Choice> choices) {
     Result shown = workspace.paneAProperty().get();
-    return choices.stream()
-        .filter(c -> c.result() == shown && shown != null)
+    List<Choice> others =
+        choices.stream().filter(c -> c.result() == null || !isOwn(c.result())).toList();
+    return others.stream()
+        .filter(c -> c.result() == null || c.result() == shown)
         .findFirst()
-        .orElse(choices.get(0));
+        .orElse(others.isEmpty() ? null : others.get(0));
   }
 
+  private boolean isOwn(Result result) {
+    return result.step().id().equals(step.id());
+  }
+
+  /** What is shown in pane A becomes the first input it suits. */
   private void prefer(Result shown) {
-    if (inputs.size() == 1 || step.id().equals("ortho")) {
-      ComboBox<Choice> first = inputs.values().iterator().next();
-      first.getItems().stream()
-          .filter(c -> c.result() == shown)
-          .findFirst()
-          .ifPresent(first::setValue);
+    if (shown == null || isOwn(shown)) {
+      return;
+    }
+    for (ComboBox<Choice> box : inputs.values()) {
+      for (Choice choice : box.getItems()) {
+        if (choice.result() == shown) {
+          box.getSelectionModel().select(choice);
+          return;
+        }
+      }
     }
   }
 

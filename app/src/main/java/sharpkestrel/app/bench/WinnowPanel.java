@@ -181,7 +181,7 @@ public final class WinnowPanel extends VBox {
     for (int i = 0; i < fill.length; i++) {
       fill[i] = passing[i] ? PASSING : 0;
     }
-    picture.paint(new ObjectPaint(set.rowOf(), fill, passing.clone(), -1));
+    picture.paint(ObjectPaint.of(set).coloured(fill, passing.clone()));
   }
 
   private void run() {

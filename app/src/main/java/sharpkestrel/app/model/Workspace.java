@@ -119,17 +119,8 @@ public final class Workspace {
   /** The results that can serve as an input, newest first. */
   public List<Result> fitting(StepSpec.Input input) {
     return results.reversed().stream()
-        .filter(r -> serves(r.value(), input.type()))
+        .filter(r -> Results.suits(r.value(), input))
         .toList();
-  }
-
-  private static boolean serves(Object value, Class<?> type) {
-    try {
-      return type.isInstance(value)
-          || type == sharpkestrel.objects.ObjectSet.class && value instanceof Cut;
-    } catch (RuntimeException no) {
-      return false;
-    }
   }
 
   /** Adds a result, shows it in pane A with the one before it in pane B. */

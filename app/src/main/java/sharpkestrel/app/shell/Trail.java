@@ -105,6 +105,7 @@ public final class Trail extends ScrollPane {
     name.setWrapText(true);
     Label note = new Label(result.note());
     note.getStyleClass().add("note");
+    note.setWrapText(true);
     VBox texts = new VBox(name, note);
     HBox.setHgrow(texts, Priority.ALWAYS);
     HBox row = new HBox(frame, texts);

@@ -22,7 +22,11 @@ final class Compositor {
 
   static final int WELL = 0xff1d2023;
   private static final int LIGHT = 0xfffff4e6;
-  private static final int HALO = 0xb0101214;
+  private static final int HALO = 0x101214;
+  /** Sides of objects in screen pixels at which borders have gone, and are whole. */
+  private static final double FADED = 3;
+
+  private static final double CLEAR = 8;
   private static final int CHOSEN = 0xfff0a37e;
 
   private int width;
@@ -208,11 +212,14 @@ final class Compositor {
         }
       }
     }
-    drawBorders(paint, x0, y0, x1, y1);
+    drawBorders(paint, toPixels.a(), x0, y0, x1, y1);
   }
 
-  private void drawBorders(ObjectPaint paint, int x0, int y0, int x1, int y1) {
-    boolean[] shown = paint.bordered();
+  /** Borders lie between a pixel and the one right of or below it; those of objects of a few screen pixels fade. */
+  private void drawBorders(
+      ObjectPaint paint, double sourcePixelsPerScreenPixel, int x0, int y0, int x1, int y1) {
+    float faint = (float) (FADED * sourcePixelsPerScreenPixel);
+    float clear = (float) (CLEAR * sourcePixelsPerScreenPixel);
     for (int pass = 0; pass < 2; pass++) {
       for (int y = y0; y < y1 - 1; y++) {
         for (int x = x0; x < x1 - 1; x++) {
@@ -223,26 +230,38 @@ final class Compositor {
           if (here == right && here == below) {
             continue;
           }
-          boolean border = here >= 0 && shown[here]
-              || here != right && right >= 0 && shown[right]
-              || here != below && below >= 0 && shown[below];
-          if (!border) {
+          int s = paint.selected();
+          boolean chosen = s >= 0 && (here == s || right == s || below == s);
+          float side =
+              Math.min(side(paint, here), Math.min(side(paint, right), side(paint, below)));
+          float strength = chosen ? 1 : Math.min(1, (side - faint) / (clear - faint));
+          if (side == Float.POSITIVE_INFINITY && !chosen || strength <= 0) {
             continue;
           }
           if (pass == 0) {
-            for (int dy = -1; dy <= 1; dy++) {
-              for (int dx = -1; dx <= 1; dx++) {
-                int j = i + dy * width + dx;
-                if (x + dx >= x0 && x + dx < x1 && y + dy >= y0) {
-                  pixels[j] = blend(pixels[j], HALO & 0x00ffffff | 0x50000000);
-                }
-              }
-            }
+            halo(i, x, y, x0, y0, x1, (int) (0x50 * strength) << 24 | HALO);
           } else {
-            int s = paint.selected();
-            boolean chosen = s >= 0 && (here == s || right == s || below == s);
-            pixels[i] = chosen ? CHOSEN : LIGHT;
+            int alpha = (int) (255 * strength) << 24;
+            pixels[i] = blend(pixels[i], alpha | (chosen ? CHOSEN : LIGHT) & 0x00ffffff);
           }
+        }
+      }
+    }
+  }
+
+  /** The side of an object whose border shows; infinite for others. */
+  private static float side(ObjectPaint paint, int object) {
+    return object >= 0 && paint.bordered()[object]
+        ? paint.sides()[object]
+        : Float.POSITIVE_INFINITY;
+  }
+
+  private void halo(int i, int x, int y, int x0, int y0, int x1, int argb) {
+    for (int dy = -1; dy <= 1; dy++) {
+      for (int dx = -1; dx <= 1; dx++) {
+        if (x + dx >= x0 && x + dx < x1 && y + dy >= y0) {
+          int j = i + dy * width + dx;
+          pixels[j] = blend(pixels[j], argb);
         }
       }
     }
@@ -312,7 +331,7 @@ final class Compositor {
         if (pass == 0) {
           for (int dy = -1; dy <= 2; dy++) {
             for (int dx = -1; dx <= 2; dx++) {
-              dot(x + dx, y + dy, 0x50101214, from, top, to, bottom);
+              dot(x + dx, y + dy, 0x50000000 | HALO, from, top, to, bottom);
             }
           }
         } else {

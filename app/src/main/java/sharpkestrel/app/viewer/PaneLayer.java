@@ -65,11 +65,11 @@ final class PaneLayer {
       switch (result.value()) {
         case Cut cut -> {
           labels = new LabelTiles(cut.superpixels());
-          paint = ObjectPaint.outlines(cut.objectOf(), cut.objects());
+          paint = ObjectPaint.of(cut);
         }
         case ObjectSet set -> {
           labels = new LabelTiles(set.labels());
-          paint = ObjectPaint.outlines(set.rowOf(), set.count());
+          paint = ObjectPaint.of(set);
         }
         case OutlineSet set ->
           outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));
