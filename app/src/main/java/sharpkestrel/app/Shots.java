@@ -48,15 +48,19 @@ final class Shots {
   private void plan() {
     step(() -> workspace.results().size() == 2, () -> show("pan"));
     shot("gather", () -> workspace.lookProperty().set(Look.GREY));
-    run("calibrate", "Pan reflectance", Map.of("scene", "pan"), Map.of());
-    run("calibrate", "Bands reflectance", Map.of("scene", "ms"), Map.of());
+    run("calibrate", "Pan reflectance", Map.of("scene", "pan"), shipped("pan-toa"));
+    run("calibrate", "Bands reflectance", Map.of("scene", "ms"), shipped("ms-toa"));
     ortho("Pan ortho", "calibrate", "0.5");
     ortho("Bands ortho", "calibrate-2", "2");
     shot("place", () -> {
       workspace.stageProperty().set(Stage.PLACE);
       workspace.lookProperty().set(Look.INFRARED);
     });
-    run("pansharpen", "Sharpened", Map.of("pan", "ortho", "multispectral", "ortho-2"), Map.of());
+    run(
+        "pansharpen",
+        "Sharpened",
+        Map.of("pan", "ortho", "multispectral", "ortho-2"),
+        shipped("sharp"));
     step(this::idle, () -> workspace.lookProperty().set(Look.NATURAL));
     shot("sharpen", () -> {
       workspace.stageProperty().set(Stage.SHARPEN);
@@ -64,7 +68,7 @@ final class Shots {
       workspace.compareProperty().set(Workspace.Compare.SWIPE);
       near();
     });
-    run("segment", "Objects", Map.of("scene", "pansharpen"), Map.of("grain", "120"));
+    run("segment", "Objects", Map.of("scene", "pansharpen"), shipped("objects"));
     shot("segment", () -> {
       workspace.compareProperty().set(Workspace.Compare.ONE);
       workspace.stageProperty().set(Stage.SEGMENT);

@@ -105,13 +105,14 @@ final class QualityCommand implements Runnable {
     StringBuilder text = new StringBuilder("# Sheet-metal roofs on held-out seeds\n\n");
     text.append("`./kestrel quality --seeds ");
     text.append(String.join(",", seeds.stream().map(String::valueOf).toList()));
-    text.append(" --size ").append(size).append("` runs `").append(sheet);
+    text.append(" --size ").append(size).append(baseline ? " --baseline" : "");
+    text.append("` runs `").append(sheet);
     text.append(
         "` unchanged. Roofs of 25 m² and more, matched at IoU 0.5 with the roof outlines as they lie in the");
     text.append(
-        " terrain ortho. With `--baseline`, the last columns are the best that one range of one feature of the same objects can");
+        " terrain ortho. With `--baseline`, the last columns are the best that one threshold of one feature of the same objects");
     text.append(
-        " do, its two ends chosen with knowledge of the truth, joined and outlined likewise.\n\n");
+        " can do, chosen with knowledge of the truth, joined and squared likewise, outlines under 20 m² left out.\n\n");
     text.append(
         "| seed | true | found | precision | recall | F1 | mean IoU | area error | best single feature | its F1 | seconds |\n");
     text.append("|---|---|---|---|---|---|---|---|---|---|---|\n");

@@ -76,7 +76,7 @@ final class SingleFeature {
       return 0;
     }
     OutlineSet outlines = new OutlineObjects(
-            objects.select(rows), OutlineObjects.Form.SQUARED, 0.6, true, 20, 0.6, 10)
+            objects.select(rows), OutlineObjects.Form.SQUARED, 0.6, true, 0, 10, "area >= 20")
         .run(Job.of(job.threads(), 512));
     Scores scores = new Compare(
             outlines,

@@ -11,6 +11,7 @@ import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import sharpkestrel.check.Scores;
+import sharpkestrel.deliver.ResultFiles;
 import sharpkestrel.flow.Results;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
@@ -70,11 +71,13 @@ final class StepCommands {
         .required(writes)
         .description("File to write the result to; its ending tells the kind.")
         .build());
-    spec.addOption(OptionSpec.builder("--compression")
-        .type(Compression.class)
-        .defaultValue("DEFLATE")
-        .description("Of a raster result: none, lzw, deflate, zstd. Initially deflate.")
-        .build());
+    if (writes) {
+      spec.addOption(OptionSpec.builder("--compression")
+          .type(Compression.class)
+          .defaultValue("DEFLATE")
+          .description("Of a raster result: none, lzw, deflate, zstd. Initially deflate.")
+          .build());
+    }
     spec.addOption(OptionSpec.builder("--threads")
         .type(int.class)
         .defaultValue("" + Runtime.getRuntime().availableProcessors())
@@ -154,7 +157,7 @@ final class StepCommands {
         out.println(written);
         json.put("out", written.toString());
       } else {
-        Results.write(result, file, value("--compression"), job);
+        ResultFiles.write(result, file, "outlines", value("--compression"), job);
         out.println(file + ": " + Descriptions.of(result));
         json.put("out", file.toString());
         if (result instanceof Raster raster) {

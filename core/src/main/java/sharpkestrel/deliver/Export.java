@@ -1,46 +1,40 @@
 package sharpkestrel.deliver;
 
 import java.nio.file.Path;
-import java.util.Locale;
-import sharpkestrel.extract.OutlineSet;
-import sharpkestrel.io.GeoJson;
-import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.Compression;
 import sharpkestrel.raster.Job;
-import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
 
-/** Writes outlines with all their features to a GeoPackage or GeoJSON file. */
+/** Writes a result to a file for others: outlines and objects with all their features, rasters with overviews. */
 @StepInfo(
     id = "export",
     stage = Stage.DELIVER,
     title = "Export",
     does =
-        "Writes outlines with all their features to a GeoPackage (.gpkg, with spatial index) or GeoJSON file (.geojson).")
+        "Writes a result to a file for others. Outlines and objects with all their features: GeoPackage (.gpkg, with"
+            + " spatial index) or GeoJSON (.geojson). Rasters: GeoTIFF (.tif) in tiles with overviews, cloud-optimised."
+            + " Objects also as a GeoTIFF of their numbers.")
 public record Export(
-    @In(does = "The outlines to write.") OutlineSet outlines,
+    @In(does = "The result to write: outlines, objects or a raster.")
+    Object result,
 
-    @Setting(label = "File", does = "Where to write: a name that ends in .gpkg or .geojson.")
+    @Setting(label = "File", does = "Where to write: a name that ends in .gpkg, .geojson or .tif.")
     Path file,
 
     @Setting(label = "Layer", does = "Name of the table in a GeoPackage.", initial = "outlines")
-    String layer)
+    String layer,
+
+    @Setting(label = "Compression", does = "How a GeoTIFF is compressed.", initial = "zstd")
+    Compression compression)
     implements Step<Path> {
 
   @Override
   public Path run(Job job) {
-    String name = file.toString().toLowerCase(Locale.ROOT);
-    if (name.endsWith(".gpkg")) {
-      GeoPackage.write(outlines.toLayer(layer), file);
-    } else if (name.endsWith(".geojson") || name.endsWith(".json")) {
-      GeoJson.write(outlines.toLayer(layer), file);
-    } else {
-      throw new RasterException(
-          "The kind of file is told by its ending: " + file + " should end in .gpkg or .geojson.");
-    }
+    ResultFiles.write(result, file, layer, compression, job);
     return file;
   }
 }

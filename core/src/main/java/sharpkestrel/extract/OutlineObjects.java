@@ -1,21 +1,28 @@
 package sharpkestrel.extract;
 
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
-import org.locationtech.jts.geom.Coordinate;
+import java.util.Locale;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.util.AffineTransformation;
+import org.locationtech.jts.operation.buffer.BufferOp;
+import org.locationtech.jts.operation.buffer.BufferParameters;
+import sharpkestrel.expr.Cql2;
 import sharpkestrel.expr.Table;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
-import sharpkestrel.outline.MinimumRectangle;
 import sharpkestrel.outline.Squarer;
 import sharpkestrel.outline.Tracer;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Window;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
@@ -30,7 +37,8 @@ import sharpkestrel.step.StepInfo;
     title = "Outline",
     does =
         "Turns objects into outlines: objects that touch are joined (the lit and the shaded side of one roof), borders"
-            + " traced exactly, small holes filled, then simplified or squared.")
+            + " traced exactly, narrow parts cut off, small holes filled, then simplified or squared. Each outline has"
+            + " its own form features and the mean of its objects' others, which tests may use.")
 public record OutlineObjects(
     @In(does = "The objects to outline.") ObjectSet objects,
 
@@ -57,23 +65,14 @@ public record OutlineObjects(
     boolean joinTouching,
 
     @Setting(
-        label = "Least area",
-        does = "Outlines smaller than this are left out.",
-        unit = "m²",
-        min = 0,
-        max = 1e9,
-        initial = "0")
-    double leastArea,
-
-    @Setting(
-        label = "Least rectangularity",
+        label = "Least width",
         does =
-            "Outlines whose exact border fills less of its smallest rectangle than this are left out: roofs fill"
-                + " most of it, rocks and surf do not.",
+            "Parts narrower than this are cut off: tongues, and necks between two things that touch; 0 cuts nothing.",
+        unit = "m",
         min = 0,
-        max = 1,
+        max = 1000,
         initial = "0")
-    double leastRectangularity,
+    double leastWidth,
 
     @Setting(
         label = "Largest hole",
@@ -82,7 +81,15 @@ public record OutlineObjects(
         min = 0,
         max = 1e9,
         initial = "10")
-    double largestHole)
+    double largestHole,
+
+    @Setting(
+        label = "Tests",
+        does =
+            "CQL2 text; outlines that fail it are left out, e.g. area >= 20 AND rectangularity >= 0.6: roofs fill most"
+                + " of their smallest rectangle, rocks and surf do not. Empty keeps all.",
+        initial = "auto")
+    String tests)
     implements Step<OutlineSet> {
 
   /** How borders are drawn. */
@@ -93,96 +100,80 @@ public record OutlineObjects(
   }
 
   private static final GeometryFactory GEOMETRY = new GeometryFactory();
+  private static final double SHARP_CORNERS = 2;
+
+  public OutlineObjects {
+    tests = tests.equals("auto") ? "" : tests;
+    if (!tests.isBlank()) {
+      Cql2.parseTest(tests);
+    }
+  }
+
+  /** An outline in pixels, before and after it was drawn to form, and the group it is of. */
+  private record Drawn(int group, Polygon exact, Squarer.Result result) {}
 
   @Override
   public OutlineSet run(Job job) {
     Grid grid = objects.labels().grid();
-    ObjectGeometry geometry = ObjectGeometry.of(objects);
-    int[] group = groups(geometry);
-    int groups = Arrays.stream(group).max().orElse(-1) + 1;
-    Window[] bounds = new Window[groups];
-    for (int i = 0; i < group.length; i++) {
-      Window own = geometry.bounds(i);
-      Window all = bounds[group[i]];
-      bounds[group[i]] = all == null ? own : around(all, own);
-    }
     double pixel = objects.ground().mean();
-    double[] scores =
-        objects.table().has("score") ? objects.table().values("score") : new double[group.length];
-    List<Geometry> outlines = new ArrayList<>();
-    List<double[]> rows = new ArrayList<>();
-    List<String> shapes = new ArrayList<>();
-    for (int g = 0; g < groups; g++) {
-      job.cancellation().check();
-      job.progress("Outlining", g, groups);
-      Geometry traced = trace(bounds[g], group, g);
-      double sumOfScores = 0;
-      double area = 0;
-      int members = 0;
-      double[] areas = objects.table().values("area");
-      for (int i = 0; i < group.length; i++) {
-        if (group[i] == g) {
-          sumOfScores += scores[i] * areas[i];
-          area += areas[i];
-          members++;
-        }
+    TouchingGroups groups = TouchingGroups.of(objects, joinTouching, job.cancellation());
+    List<List<Drawn>> perGroup =
+        new ArrayList<>(Collections.nCopies(groups.count(), List.<Drawn>of()));
+    AtomicInteger done = new AtomicInteger();
+    Parallel.run(groups.count(), job, g -> {
+      List<Drawn> drawn = new ArrayList<>();
+      for (Polygon part : parts(trace(groups, g), pixel)) {
+        Polygon exact = withoutSmallHoles(part, pixel);
+        drawn.add(new Drawn(g, exact, shaped(exact, pixel)));
       }
-      for (int k = 0; k < traced.getNumGeometries(); k++) {
-        Polygon exact = withoutSmallHoles((Polygon) traced.getGeometryN(k), pixel);
-        double filled = exact.getArea() / (box(exact).length() * box(exact).width());
-        if (exact.getArea() * pixel * pixel < leastArea || filled < leastRectangularity) {
-          continue;
-        }
-        Squarer.Result result = shaped(exact, pixel);
-        MinimumRectangle box = box(result.outline());
-        outlines.add(ObjectGeometry.toGround(grid.affine()).transform(result.outline()));
-        shapes.add(
-            form == Form.EXACT
-                ? "exact"
-                : result.shape().name().toLowerCase(java.util.Locale.ROOT));
-        rows.add(new double[] {
-          result.outline().getArea() * pixel * pixel,
-          box.length() * pixel,
-          box.width() * pixel,
-          filled,
-          sumOfScores / area,
-          members
-        });
-      }
-    }
-    return new OutlineSet(grid.crs(), outlines, table(rows, shapes));
+      perGroup.set(g, drawn);
+      job.progress("Outlining", done.incrementAndGet(), groups.count());
+    });
+    List<Drawn> all = perGroup.stream().flatMap(List::stream).toList();
+    Table table = OutlineFeatures.of(
+        objects.table(),
+        groups.members(),
+        all.stream().mapToInt(Drawn::group).toArray(),
+        all.stream().map(Drawn::exact).toList(),
+        all.stream().map(d -> d.result().outline()).toList(),
+        pixel);
+    table = table.with(List.of(Table.Column.ofTexts(
+        "shape",
+        "Shape",
+        all.stream()
+            .map(d ->
+                form == Form.EXACT ? "exact" : d.result().shape().name().toLowerCase(Locale.ROOT))
+            .toList())));
+    double[] passes = tests.isBlank() ? null : Cql2.parseTest(tests).evaluate(table);
+    int[] kept = IntStream.range(0, all.size())
+        .filter(i -> passes == null || passes[i] == 1)
+        .toArray();
+    AffineTransformation toGround = ObjectGeometry.toGround(grid.affine());
+    List<Geometry> outlines = Arrays.stream(kept)
+        .mapToObj(i -> toGround.transform(all.get(i).result().outline()))
+        .toList();
+    return new OutlineSet(grid.crs(), outlines, table.select(kept));
   }
 
-  private static MinimumRectangle box(Polygon polygon) {
-    Coordinate[] hull = polygon.convexHull().getCoordinates();
-    double[] xs = new double[hull.length];
-    double[] ys = new double[hull.length];
-    for (int i = 0; i < hull.length; i++) {
-      xs[i] = hull[i].x;
-      ys[i] = hull[i].y;
+  /** What is left after narrow parts are cut off (a morphological opening), as polygons. */
+  private List<Polygon> parts(Geometry traced, double pixel) {
+    Geometry wide = traced;
+    if (leastWidth > 0) {
+      double half = leastWidth / pixel / 2;
+      BufferParameters square = new BufferParameters(
+          BufferParameters.DEFAULT_QUADRANT_SEGMENTS,
+          BufferParameters.CAP_FLAT,
+          BufferParameters.JOIN_MITRE,
+          SHARP_CORNERS);
+      wide = BufferOp.bufferOp(BufferOp.bufferOp(traced, -half, square), half, square);
     }
-    return MinimumRectangle.ofHull(xs, ys, hull.length - 1);
-  }
-
-  private static Table table(List<double[]> rows, List<String> shapes) {
-    String[][] names = {
-      {"area", "Area", "m²"},
-      {"length", "Length", "m"},
-      {"width", "Width", "m"},
-      {"rectangularity", "Rectangularity", ""},
-      {"score", "Score", ""},
-      {"objects", "Objects", ""}
-    };
-    List<Table.Column> columns = new ArrayList<>();
-    for (int c = 0; c < names.length; c++) {
-      double[] values = new double[rows.size()];
-      for (int i = 0; i < values.length; i++) {
-        values[i] = rows.get(i)[c];
+    List<Polygon> parts = new ArrayList<>();
+    for (int k = 0; k < wide.getNumGeometries(); k++) {
+      if (wide.getGeometryN(k) instanceof Polygon polygon && !polygon.isEmpty()) {
+        parts.add(polygon);
       }
-      columns.add(new Table.Column(names[c][0], names[c][1], names[c][2], values));
     }
-    columns.add(Table.Column.ofTexts("shape", "Shape", shapes));
-    return new Table(rows.size(), columns);
+    return parts;
   }
 
   private Squarer.Result shaped(Polygon exact, double pixel) {
@@ -196,87 +187,25 @@ public record OutlineObjects(
   }
 
   private Polygon withoutSmallHoles(Polygon polygon, double pixel) {
-    List<org.locationtech.jts.geom.LinearRing> kept = new ArrayList<>();
+    List<LinearRing> kept = new ArrayList<>();
     for (int h = 0; h < polygon.getNumInteriorRing(); h++) {
       var ring = polygon.getInteriorRingN(h);
       if (GEOMETRY.createPolygon(ring).getArea() * pixel * pixel > largestHole) {
         kept.add(ring);
       }
     }
-    return GEOMETRY.createPolygon(
-        polygon.getExteriorRing(), kept.toArray(org.locationtech.jts.geom.LinearRing[]::new));
+    return GEOMETRY.createPolygon(polygon.getExteriorRing(), kept.toArray(LinearRing[]::new));
   }
 
-  private Geometry trace(Window window, int[] group, int wanted) {
+  private Geometry trace(TouchingGroups groups, int wanted) {
+    Window window = groups.bounds(wanted);
     int[] labels = new int[window.area()];
     objects.labels().read(window, labels);
     boolean[] mask = new boolean[labels.length];
     for (int i = 0; i < mask.length; i++) {
       int row = objects.rowOf()[labels[i]];
-      mask[i] = row >= 0 && group[row] == wanted;
+      mask[i] = row >= 0 && groups.of(row) == wanted;
     }
     return Tracer.trace(mask, window.width(), window.height(), window.x(), window.y());
-  }
-
-  private static Window around(Window a, Window b) {
-    int x = Math.min(a.x(), b.x());
-    int y = Math.min(a.y(), b.y());
-    return new Window(
-        x, y, Math.max(a.right(), b.right()) - x, Math.max(a.bottom(), b.bottom()) - y);
-  }
-
-  /** For each object the number of its group: itself, or all that are joined by common pixel sides. */
-  private int[] groups(ObjectGeometry geometry) {
-    int n = objects.count();
-    int[] group = new int[n];
-    if (!joinTouching) {
-      Arrays.setAll(group, i -> i);
-      return group;
-    }
-    List<List<Integer>> touching = new ArrayList<>();
-    for (int i = 0; i < n; i++) {
-      touching.add(new ArrayList<>());
-    }
-    int[] rowOf = objects.rowOf();
-    for (int i = 0; i < n; i++) {
-      Window window = geometry.bounds(i).grown(1);
-      int[] labels = new int[window.area()];
-      objects.labels().read(window, labels);
-      int w = window.width();
-      for (int k = 0; k < labels.length; k++) {
-        if (rowOf[labels[k]] != i) {
-          continue;
-        }
-        int right = rowOf[labels[k + 1]];
-        int below = rowOf[labels[k + w]];
-        int left = rowOf[labels[k - 1]];
-        int above = rowOf[labels[k - w]];
-        for (int other : new int[] {right, below, left, above}) {
-          if (other >= 0 && other != i && !touching.get(i).contains(other)) {
-            touching.get(i).add(other);
-          }
-        }
-      }
-    }
-    Arrays.fill(group, -1);
-    int count = 0;
-    ArrayDeque<Integer> queue = new ArrayDeque<>();
-    for (int i = 0; i < n; i++) {
-      if (group[i] >= 0) {
-        continue;
-      }
-      group[i] = count;
-      queue.add(i);
-      while (!queue.isEmpty()) {
-        for (int other : touching.get(queue.poll())) {
-          if (group[other] < 0) {
-            group[other] = count;
-            queue.add(other);
-          }
-        }
-      }
-      count++;
-    }
-    return group;
   }
 }

@@ -2,24 +2,21 @@ package sharpkestrel.flow;
 
 import java.nio.file.Path;
 import java.util.Locale;
+import sharpkestrel.deliver.ResultFiles;
 import sharpkestrel.extract.OutlineSet;
 import sharpkestrel.gather.Calibrate;
 import sharpkestrel.geo.Rpc;
-import sharpkestrel.io.Compression;
-import sharpkestrel.io.GeoJson;
 import sharpkestrel.io.GeoPackage;
-import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
-import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.step.Suits;
 
-/** The kinds of results that pass between steps: how one serves as another, and how each is kept in a file. */
+/** The kinds of results that pass between steps: how one serves as another, and how each is read from a file. */
 public final class Results {
 
   private Results() {}
@@ -60,6 +57,9 @@ public final class Results {
 
   /** Whether a value is of an input's kind, and a raster such as its step can use. */
   public static boolean suits(Object value, StepSpec.Input input) {
+    if (input.type() == Object.class) {
+      return ResultFiles.canWrite(value);
+    }
     if (value instanceof Raster raster && input.type() == Raster.class) {
       return input.suits().stream().allMatch(wanted -> suits(raster, wanted));
     }
@@ -78,8 +78,12 @@ public final class Results {
     };
   }
 
-  /** Opens a file as what an input wants. */
+  /** Opens a file as what an input wants; where it takes any result, as what the file's ending tells. */
   public static Object open(Path file, Class<?> type) {
+    boolean vectors = file.toString().toLowerCase(Locale.ROOT).endsWith(".gpkg");
+    if (type == Object.class) {
+      return open(file, vectors ? OutlineSet.class : Raster.class);
+    }
     if (type == Raster.class) {
       return RasterFiles.open(file);
     }
@@ -91,50 +95,5 @@ public final class Results {
     }
     throw new RasterException(
         "Inputs of type " + type.getSimpleName() + " are not read from files.");
-  }
-
-  /** Writes a result to a file of the kind its ending tells. */
-  public static void write(Object value, Path file, Compression compression, Job job) {
-    String name = file.toString().toLowerCase(Locale.ROOT);
-    switch (value) {
-      case Raster raster -> {
-        expect(name, file, ".tif", ".tiff");
-        GeoTiffWriter.write(raster, file, compression, job);
-      }
-      case Cut cut -> write(ObjectSet.of(cut), file, compression, job);
-      case ObjectSet set -> {
-        if (name.endsWith(".tif") || name.endsWith(".tiff")) {
-          GeoTiffWriter.write(new ObjectIdRaster(set), file, compression, false, job);
-          return;
-        }
-        expect(name, file, ".gpkg", ".geojson", ".tif");
-        if (name.endsWith(".gpkg")) {
-          ObjectFile.write(set, file);
-        } else {
-          GeoJson.write(ObjectFile.toLayer(set, "objects"), file);
-        }
-      }
-      case OutlineSet outlines -> {
-        expect(name, file, ".gpkg", ".geojson");
-        if (name.endsWith(".gpkg")) {
-          GeoPackage.write(outlines.toLayer("outlines"), file);
-        } else {
-          GeoJson.write(outlines.toLayer("outlines"), file);
-        }
-      }
-      default ->
-        throw new RasterException(
-            "A result of type " + value.getClass().getSimpleName() + " is not written to a file.");
-    }
-  }
-
-  private static void expect(String name, Path file, String... endings) {
-    for (String ending : endings) {
-      if (name.endsWith(ending)) {
-        return;
-      }
-    }
-    throw new RasterException(file + ": this result is written to files that end in "
-        + String.join(" or ", endings) + ".");
   }
 }

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import sharpkestrel.io.FileFormatException;
 import sharpkestrel.io.Json;
 import sharpkestrel.raster.RasterException;
@@ -23,6 +24,9 @@ import sharpkestrel.raster.RasterException;
  * that use it.
  */
 public record RunSheet(String title, Map<String, String> variables, List<Entry> steps) {
+
+  /** What an entry says of itself; no input or setting of a step may be called so. */
+  static final Set<String> OWN_WORDS = Set.of("name", "title", "step", "keep");
 
   /** One step of a sheet. */
   public record Entry(
@@ -63,7 +67,7 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
     Map<String, String> settings = new LinkedHashMap<>();
     for (var field : node.properties()) {
       String key = field.getKey();
-      if (List.of("name", "title", "step", "keep").contains(key)) {
+      if (OWN_WORDS.contains(key)) {
         continue;
       }
       String value = field.getValue().asText();

@@ -1,6 +1,7 @@
 package sharpkestrel.gather;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.raster.Band;
@@ -10,9 +11,11 @@ import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
+import sharpkestrel.raster.Statistics;
 import sharpkestrel.raster.Window;
 import sharpkestrel.raster.Zoom;
 import sharpkestrel.step.In;
+import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
@@ -21,6 +24,10 @@ import sharpkestrel.step.Suits;
 /**
  * Numbers into top-of-atmosphere reflectance, {@code pi * L * d² / (E * sin(sun elevation))}, so that thresholds mean
  * the same in the next scene. Written as float: a reflectance is a fraction.
+ *
+ * <p>Haze lights every pixel alike and the short waves most, so ratios of bands drift towards blue the darker a
+ * surface is. It is taken for what the darkest pixels of a band show, deep shadow on leaves or peat (dark-object
+ * subtraction: Chavez 1988, Remote Sensing of Environment 24, 459-479); valid where the scene holds such pixels.
  */
 @StepInfo(
     id = "calibrate",
@@ -28,11 +35,27 @@ import sharpkestrel.step.Suits;
     title = "Calibrate",
     does =
         "Turns a scene's numbers into top-of-atmosphere reflectance with its gains, its sun and the distance of the"
-            + " sun, so that thresholds travel from scene to scene. Writes 32-bit floats.")
+            + " sun, less the haze where asked, so that thresholds travel from scene to scene. Writes 32-bit floats.")
 public record Calibrate(
     @In(does = "A scene whose acquisition and gains are known.", suits = Suits.NUMBERS)
-    Raster scene)
+    Raster scene,
+
+    @Setting(
+        label = "Haze",
+        does =
+            "none: as seen from above the air; darkest: less what each band's darkest pixels show (the darkest"
+                + " ten-thousandth), so that ratios of bands mean the same on dark and on bright surfaces.",
+        initial = "none")
+    Haze haze)
     implements Step<Raster> {
+
+  /** What is done about light that the air scatters into the view. */
+  public enum Haze {
+    NONE,
+    DARKEST
+  }
+
+  private static final double DARKEST_SHARE = 1e-4;
 
   /** The unit that marks calibrated bands. */
   public static final String REFLECTANCE = "reflectance";
@@ -51,6 +74,7 @@ public record Calibrate(
             "This scene says nothing of its acquisition (time, sun, gains), so its numbers cannot be"
                 + " made reflectance. Open it through its STAC item, or skip this step."));
     List<Band> bands = new ArrayList<>();
+    double[] darkest = haze == Haze.NONE ? new double[0] : darkestNumbers(job);
     float[] factors = new float[scene.bands().size()];
     float[] addends = new float[scene.bands().size()];
     for (int b = 0; b < factors.length; b++) {
@@ -63,7 +87,7 @@ public record Calibrate(
               + " is not known. Add them to the STAC item (raster:bands, eo:bands,"
               + " view:sun_elevation)."));
       factors[b] = (float) linear[0];
-      addends[b] = (float) linear[1];
+      addends[b] = (float) (haze == Haze.NONE ? linear[1] : -linear[0] * darkest[b]);
       bands.add(band.withType(SampleType.FLOAT32, Double.NaN).withUnit(REFLECTANCE));
     }
     return new DerivedRaster(
@@ -80,5 +104,11 @@ public record Calibrate(
         }
       }
     };
+  }
+
+  private double[] darkestNumbers(Job job) {
+    return Arrays.stream(Statistics.of(scene, 0, job))
+        .mapToDouble(s -> s.valid() == 0 ? 0 : s.histogram().quantile(DARKEST_SHARE))
+        .toArray();
   }
 }

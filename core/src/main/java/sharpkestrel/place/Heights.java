@@ -1,5 +1,6 @@
 package sharpkestrel.place;
 
+import java.util.Optional;
 import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
@@ -16,7 +17,31 @@ import sharpkestrel.raster.Statistics;
  */
 record Heights(Raster model, double undulation, double lowest, double highest) {
 
-  static Heights of(Raster model, double undulation, Job job) {
+  /**
+   * @param undulation NaN where not given
+   * @param grid heights of the geoid above the ellipsoid, in place of one number
+   */
+  static Heights of(Raster model, double undulation, Optional<Raster> grid, Job job) {
+    if (grid.isEmpty()) {
+      return of(model, undulation, job);
+    }
+    if (!Double.isNaN(undulation)) {
+      throw new RasterException("Give the undulation as one number or as a grid, not both.");
+    }
+    if (!grid.get().grid().crs().isKnown()) {
+      throw new RasterException(
+          "The undulation grid does not say where it lies (no coordinate system). Give one that does.");
+    }
+    if (model.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN)
+        == VerticalDatum.ELLIPSOID) {
+      throw new RasterException(
+          "The height model says its heights are above the ellipsoid, so an undulation grid would count twice. Leave"
+              + " it out.");
+    }
+    return of(new EllipsoidalHeights(model, grid.get()), 0, job);
+  }
+
+  private static Heights of(Raster model, double undulation, Job job) {
     VerticalDatum datum =
         model.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN);
     double shift = undulation;
@@ -44,7 +69,10 @@ record Heights(Raster model, double undulation, double lowest, double highest) {
     }
     Statistics range = Statistics.of(model, 0, job)[0];
     if (range.valid() == 0) {
-      throw new RasterException("The height model has no heights: all of it is no-data.");
+      throw new RasterException(
+          model instanceof EllipsoidalHeights
+              ? "No height of the model lies on the undulation grid. Give the grid of this area."
+              : "The height model has no heights: all of it is no-data.");
     }
     double margin = 0.05 * (range.max() - range.min()) + 1;
     return new Heights(model, shift, range.min() + shift - margin, range.max() + shift + margin);

@@ -43,6 +43,13 @@ public record Ortho(
         suits = {Suits.PLACED, Suits.ONE_BAND})
     Optional<Raster> heights,
 
+    @In(
+        does =
+            "Undulation as a grid: height of the geoid above the ellipsoid, one band in metres, in place of one number.",
+        optional = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Optional<Raster> undulationGrid,
+
     @Setting(
         label = "Height",
         does =
@@ -125,7 +132,11 @@ public record Ortho(
         throw new RasterException(
             "The height model does not say where it lies (no coordinate system). Give one that does.");
       }
-      return Heights.of(model, undulation, job);
+      return Heights.of(model, undulation, undulationGrid, job);
+    }
+    if (undulationGrid.isPresent() || !Double.isNaN(undulation)) {
+      throw new RasterException(
+          "The one height (--height) is above the ellipsoid already, so an undulation is not wanted with it.");
     }
     if (Double.isNaN(height)) {
       throw new RasterException(

@@ -91,33 +91,12 @@ final class OrthoRaster extends DerivedRaster {
     toImage(level, window, cols, rows, request);
     int sourceLevel = sourceLevel(level);
     double scale = 1.0 / (1 << sourceLevel);
-    double left = Double.POSITIVE_INFINITY;
-    double top = left;
-    double right = -left;
-    double bottom = -left;
     for (int i = 0; i < count; i++) {
       cols[i] *= scale;
       rows[i] *= scale;
-      if (!Double.isNaN(cols[i])) {
-        left = Math.min(left, cols[i]);
-        right = Math.max(right, cols[i]);
-        top = Math.min(top, rows[i]);
-        bottom = Math.max(bottom, rows[i]);
-      }
     }
     Window whole = scene.grid().atLevel(sourceLevel).window();
-    Window source = left > right
-        ? new Window(0, 0, 0, 0)
-        : new Window(
-                (int) Math.floor(Math.max(left, -8)) - resampling.reach(),
-                (int) Math.floor(Math.max(top, -8)) - resampling.reach(),
-                (int) Math.max(0, Math.min(right, whole.width() + 8) - Math.max(left, -8))
-                    + 2 * resampling.reach()
-                    + 2,
-                (int) Math.max(0, Math.min(bottom, whole.height() + 8) - Math.max(top, -8))
-                    + 2 * resampling.reach()
-                    + 2)
-            .intersect(whole);
+    Window source = Window.under(cols, rows, count, resampling.reach(), whole);
     if (source.isEmpty()) {
       Planes.fillNaN(target);
       return;

@@ -41,4 +41,38 @@ public record Window(int x, int y, int width, int height) {
   public boolean contains(Window other) {
     return other.x >= x && other.y >= y && other.right() <= right() && other.bottom() <= bottom();
   }
+
+  /**
+   * The part of a raster that sampling at points needs; points outside of it, or NaN, ask for nothing. Empty where no
+   * point is inside or near.
+   *
+   * @param xs (input) pixel coordinates, centres at .5
+   * @param reach of the kernel in pixels
+   * @param whole the raster's own window
+   */
+  public static Window under(double[] xs, double[] ys, int count, int reach, Window whole) {
+    double left = Double.POSITIVE_INFINITY;
+    double top = left;
+    double right = -left;
+    double bottom = -left;
+    for (int i = 0; i < count; i++) {
+      if (xs[i] > whole.x() - reach
+          && xs[i] < whole.right() + reach
+          && ys[i] > whole.y() - reach
+          && ys[i] < whole.bottom() + reach) {
+        left = Math.min(left, xs[i]);
+        right = Math.max(right, xs[i]);
+        top = Math.min(top, ys[i]);
+        bottom = Math.max(bottom, ys[i]);
+      }
+    }
+    if (left > right) {
+      return new Window(whole.x(), whole.y(), 0, 0);
+    }
+    int x = (int) Math.floor(left) - reach;
+    int y = (int) Math.floor(top) - reach;
+    return new Window(
+            x, y, (int) Math.floor(right) + reach + 1 - x, (int) Math.floor(bottom) + reach + 1 - y)
+        .intersect(whole);
+  }
 }

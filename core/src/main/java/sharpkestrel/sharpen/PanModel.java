@@ -69,16 +69,8 @@ record PanModel(double[] weights, double constant, double[] gains) {
       xs[i] = toPan.x(col, row);
       ys[i] = toPan.y(col, row);
     }
-    double left = Arrays.stream(xs).min().orElse(0);
-    double right = Arrays.stream(xs).max().orElse(0);
-    double top = Arrays.stream(ys).min().orElse(0);
-    double bottom = Arrays.stream(ys).max().orElse(0);
-    Window source = new Window(
-            (int) Math.floor(left) - 2,
-            (int) Math.floor(top) - 2,
-            (int) (right - left) + 5,
-            (int) (bottom - top) + 5)
-        .intersect(pan.grid().atLevel(panLevel).window());
+    Window source = Window.under(
+        xs, ys, count, Resampling.BILINEAR.reach(), pan.grid().atLevel(panLevel).window());
     float[][] out = {new float[count]};
     if (source.isEmpty()) {
       Arrays.fill(out[0], Float.NaN);

@@ -58,6 +58,11 @@ final class PansharpenRaster extends DerivedRaster {
     for (int i = 0; i < count; i++) {
       double intensity = model.constant();
       for (int b = 0; b < bands.length; b++) {
+        if (brovey) {
+          // Beside a bright edge the cubic kernel swings below 0, which a factor would make a
+          // colour of.
+          bands[b][i] = Math.max(0, bands[b][i]);
+        }
         intensity += w[b] * bands[b][i];
       }
       // Brovey's factor and the adaptive method's difference both carry the detail of this pixel.
@@ -85,27 +90,19 @@ final class PansharpenRaster extends DerivedRaster {
     int count = window.area();
     double[] xs = new double[count];
     double[] ys = new double[count];
-    double left = Double.POSITIVE_INFINITY;
-    double top = left;
-    double right = -left;
-    double bottom = -left;
     for (int y = 0; y < window.height(); y++) {
       for (int x = 0; x < window.width(); x++) {
         int i = y * window.width() + x;
         xs[i] = affine.x(window.x() + x + 0.5, window.y() + y + 0.5);
         ys[i] = affine.y(window.x() + x + 0.5, window.y() + y + 0.5);
-        left = Math.min(left, xs[i]);
-        right = Math.max(right, xs[i]);
-        top = Math.min(top, ys[i]);
-        bottom = Math.max(bottom, ys[i]);
       }
     }
-    Window source = new Window(
-            (int) Math.floor(left) - 3,
-            (int) Math.floor(top) - 3,
-            (int) (right - left) + 7,
-            (int) (bottom - top) + 7)
-        .intersect(multispectral.grid().atLevel(msLevel).window());
+    Window source = Window.under(
+        xs,
+        ys,
+        count,
+        Resampling.CUBIC.reach(),
+        multispectral.grid().atLevel(msLevel).window());
     if (source.isEmpty()) {
       Planes.fillNaN(bands);
       return;

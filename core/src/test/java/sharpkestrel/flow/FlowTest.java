@@ -32,6 +32,18 @@ class FlowTest {
   }
 
   @Test
+  void noStepUsesAWordThatRunSheetsKeepForThemselves() {
+    for (StepSpec step : StepCatalogue.all()) {
+      assertThat(step.options())
+          .as(step.id())
+          .noneMatch(option -> RunSheet.OWN_WORDS.contains(option.name()));
+      assertThat(step.inputs())
+          .as(step.id())
+          .noneMatch(input -> RunSheet.OWN_WORDS.contains(input.name()));
+    }
+  }
+
+  @Test
   void aSettingOutOfRangeIsNamedWithItsRange() {
     StepSpec segment = StepCatalogue.get("segment");
 

@@ -90,6 +90,19 @@ class RasterCoreTest {
   }
 
   @Test
+  void theWindowUnderPointsHoldsTheirKernelsAndNothingForPointsElsewhere() {
+    Window whole = new Window(0, 0, 100, 80);
+    double[] xs = {10.2, 14.9, Double.NaN, 5_000};
+    double[] ys = {20.5, 21.0, 3, -900};
+
+    Window under = Window.under(xs, ys, 4, 2, whole);
+
+    assertThat(under).isEqualTo(new Window(8, 18, 9, 6));
+    assertThat(Window.under(new double[] {-7}, new double[] {5}, 1, 2, whole).isEmpty())
+        .isTrue();
+  }
+
+  @Test
   void statisticsAgreeWithAPlainCount() {
     MemoryRaster raster = noise(700, 300);
     float[] plane = raster.read(0, raster.grid().window(), Request.BACKGROUND)[0];

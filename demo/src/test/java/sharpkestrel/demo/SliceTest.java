@@ -17,13 +17,19 @@ import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.Json;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.place.Ortho;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Resampling;
+import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
 import sharpkestrel.sharpen.Pansharpen;
 
@@ -50,6 +56,7 @@ class SliceTest {
     return new Ortho(
             assembled(image),
             Optional.of(RasterFiles.open(survey.heights())),
+            Optional.empty(),
             Double.NaN,
             World.UNDULATION,
             CrsName.NONE,
@@ -106,11 +113,62 @@ class SliceTest {
     assertThat(Math.sqrt(squares / count)).isLessThan(1.0);
   }
 
+  /** A geoid in degrees that stands at one height is that height, wherever it is sampled. */
+  @Test
+  void anUndulationGridOfOneHeightIsThatHeight() {
+    float[] plane = new float[9 * 9];
+    java.util.Arrays.fill(plane, (float) World.UNDULATION);
+    Raster geoid = new MemoryRaster(
+        new Grid(9, 9, Affine.northUp(-4, 61.5, 0.3), CrsName.epsg(4326)),
+        List.of(new Band("undulation", BandRole.HEIGHT, "m", SampleType.FLOAT32, Double.NaN)),
+        Attachments.NONE,
+        new float[][] {plane});
+
+    Raster placed = new Ortho(
+            assembled("pan"),
+            Optional.of(RasterFiles.open(survey.heights())),
+            Optional.of(geoid),
+            Double.NaN,
+            Double.NaN,
+            CrsName.NONE,
+            Optional.of(ortho.grid().extent()),
+            0.5,
+            Resampling.CUBIC)
+        .run(Job.QUIET);
+
+    Window window = new Window(200, 150, 64, 64);
+    assertThat(placed.read(0, window, Request.BACKGROUND)[0])
+        .containsExactly(ortho.read(0, window, Request.BACKGROUND)[0]);
+  }
+
+  @Test
+  void anUndulationGridElsewhereIsRefused() {
+    Raster elsewhere = new MemoryRaster(
+        new Grid(2, 2, Affine.northUp(40, 10, 1), CrsName.epsg(4326)),
+        List.of(new Band("undulation", BandRole.HEIGHT, "m", SampleType.FLOAT32, Double.NaN)),
+        Attachments.NONE,
+        new float[1][4]);
+
+    assertThatThrownBy(() -> new Ortho(
+                assembled("pan"),
+                Optional.of(RasterFiles.open(survey.heights())),
+                Optional.of(elsewhere),
+                Double.NaN,
+                Double.NaN,
+                CrsName.NONE,
+                Optional.empty(),
+                0.5,
+                Resampling.CUBIC)
+            .run(Job.QUIET))
+        .hasMessageContaining("undulation grid");
+  }
+
   @Test
   void leavingTheUndulationOutIsRefused() {
     assertThatThrownBy(() -> new Ortho(
                 assembled("pan"),
                 Optional.of(RasterFiles.open(survey.heights())),
+                Optional.empty(),
                 Double.NaN,
                 Double.NaN,
                 CrsName.NONE,
@@ -144,7 +202,7 @@ class SliceTest {
 
   @Test
   void reflectanceOfTheSeaIsDarkAndOfMarksBright() {
-    Raster toa = new Calibrate(assembled("pan")).run(Job.QUIET);
+    Raster toa = new Calibrate(assembled("pan"), Calibrate.Haze.NONE).run(Job.QUIET);
     var mark = Json.read(survey.checkPoints()).path("marks").get(0);
     int col = (int) mark.path("column").asDouble();
     int row = (int) mark.path("row").asDouble();

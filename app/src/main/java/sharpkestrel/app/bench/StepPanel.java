@@ -180,12 +180,19 @@ public final class StepPanel extends HBox {
       // changes.
       box.getSelectionModel().clearSelection();
       box.getItems().setAll(choices);
-      Choice wanted = choices.contains(before) ? before : preferred(choices);
+      Choice wanted = choices.contains(before)
+          ? before
+          : input.optional() ? offered(choices) : preferred(choices);
       if (wanted != null) {
         box.getSelectionModel().select(wanted);
       }
     }
     retitle();
+  }
+
+  /** The file offered for an input that may be left empty. */
+  private static Choice offered(List<Choice> choices) {
+    return choices.stream().filter(c -> c.result() == null).findFirst().orElse(null);
   }
 
   /** The file offered, else what pane A shows, else the newest; never what this step made itself. */
@@ -208,7 +215,11 @@ public final class StepPanel extends HBox {
     if (shown == null || isOwn(shown)) {
       return;
     }
-    for (ComboBox<Choice> box : inputs.values()) {
+    for (StepSpec.Input input : step.inputs()) {
+      if (input.optional()) {
+        continue;
+      }
+      ComboBox<Choice> box = inputs.get(input.name());
       for (Choice choice : box.getItems()) {
         if (choice.result() == shown) {
           box.getSelectionModel().select(choice);

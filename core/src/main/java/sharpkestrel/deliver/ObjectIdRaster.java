@@ -1,4 +1,4 @@
-package sharpkestrel.flow;
+package sharpkestrel.deliver;
 
 import java.util.List;
 import sharpkestrel.objects.ObjectSet;

@@ -1,0 +1,84 @@
+package sharpkestrel.deliver;
+
+import java.nio.file.Path;
+import java.util.Locale;
+import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.io.Compression;
+import sharpkestrel.io.GeoJson;
+import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.objects.ObjectFile;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.segment.Cut;
+
+/** Writes results to files of the kind that the name's ending tells. */
+public final class ResultFiles {
+
+  private ResultFiles() {}
+
+  /** Whether a value can be written to some kind of file. */
+  public static boolean canWrite(Object value) {
+    return value instanceof Raster
+        || value instanceof Cut
+        || value instanceof ObjectSet
+        || value instanceof OutlineSet;
+  }
+
+  /**
+   * @param layer name of the table in a GeoPackage of outlines
+   * @throws RasterException for an ending that does not go with the value
+   */
+  public static void write(
+      Object value, Path file, String layer, Compression compression, Job job) {
+    switch (value) {
+      case Raster raster -> {
+        expect("A raster", file, ".tif", ".tiff");
+        GeoTiffWriter.write(raster, file, compression, job);
+      }
+      case Cut cut -> write(ObjectSet.of(cut), file, layer, compression, job);
+      case ObjectSet set -> write(set, file, compression, job);
+      case OutlineSet outlines -> {
+        expect("A set of outlines", file, ".gpkg", ".geojson", ".json");
+        if (endsWith(file, ".gpkg")) {
+          GeoPackage.write(outlines.toLayer(layer), file);
+        } else {
+          GeoJson.write(outlines.toLayer(layer), file);
+        }
+      }
+      default ->
+        throw new RasterException(
+            "A result of type " + value.getClass().getSimpleName() + " is not written to a file.");
+    }
+  }
+
+  private static void write(ObjectSet set, Path file, Compression compression, Job job) {
+    expect("An object set", file, ".gpkg", ".geojson", ".json", ".tif", ".tiff");
+    if (endsWith(file, ".gpkg")) {
+      ObjectFile.write(set, file);
+    } else if (endsWith(file, ".tif", ".tiff")) {
+      GeoTiffWriter.write(new ObjectIdRaster(set), file, compression, false, job);
+    } else {
+      GeoJson.write(ObjectFile.toLayer(set, "objects"), file);
+    }
+  }
+
+  private static boolean endsWith(Path file, String... endings) {
+    String name = file.toString().toLowerCase(Locale.ROOT);
+    for (String ending : endings) {
+      if (name.endsWith(ending)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static void expect(String what, Path file, String... endings) {
+    if (!endsWith(file, endings)) {
+      throw new RasterException(file + ": " + what.toLowerCase(Locale.ROOT)
+          + " is written to files that end in " + String.join(" or ", endings) + ".");
+    }
+  }
+}
