@@ -42,6 +42,7 @@ public final class KestrelApp extends Application {
       scene.getStylesheets().add(KestrelApp.class.getResource(sheet).toExternalForm());
     }
     shell.listenTo(scene);
+    Warmup.afterFirstPicture(scene);
     return scene;
   }
 
@@ -58,6 +59,9 @@ public final class KestrelApp extends Application {
       open(workspace, args);
     } else {
       DemoSession.start(workspace, seed, size);
+    }
+    if (Boolean.getBoolean("kestrel.timing")) {
+      FirstPicture.report(((Shell) stage.getScene().getRoot()).picture());
     }
     if (args.contains("shots")) {
       Shots.take(workspace, stage.getScene());

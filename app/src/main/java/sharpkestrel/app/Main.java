@@ -1,17 +1,46 @@
 package sharpkestrel.app;
 
+import java.nio.file.Path;
+import java.util.Map;
 import javafx.application.Application;
+import sharpkestrel.app.viewer.ResultPicture;
+import sharpkestrel.check.Scores;
+import sharpkestrel.demo.DemoData;
+import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
 
-/** Entry of the window. */
+/** Entry of the window; without a display the demo runs its sheet and writes a picture instead. */
 public final class Main {
+
+  private static final Path SHEET = Path.of("docs/examples/metal-roofs.json");
 
   private Main() {}
 
   public static void main(String[] args) {
     if (Boolean.getBoolean("kestrel.headless")) {
-      System.exit(sharpkestrel.cli.Main.commandLine()
-          .execute("run", "docs/examples/metal-roofs.json", "--set", "survey=demo:1:2048"));
+      System.exit(headless());
     }
     Application.launch(KestrelApp.class, args);
+  }
+
+  private static int headless() {
+    Path folder = DemoData.home().resolve("runs/demo");
+    try {
+      Map<String, Object> results =
+          sharpkestrel.cli.Main.run(SHEET, Map.of("survey", "demo:1:2048"), folder);
+      Path picture = folder.resolve("metal-roofs.png");
+      ResultPicture.write(
+          (Raster) results.get("sharp"),
+          (OutlineSet) results.get("roofs"),
+          (Scores) results.get("check"),
+          picture);
+      System.out.println("Outlines: " + folder.resolve("metal-roofs.gpkg"));
+      System.out.println("Picture:  " + picture + "  (agreed green, wrong ochre, missed red)");
+      return 0;
+    } catch (RasterException wrong) {
+      System.err.println("kestrel: " + wrong.getMessage());
+      return 1;
+    }
   }
 }

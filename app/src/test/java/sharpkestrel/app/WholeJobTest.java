@@ -5,9 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.BooleanSupplier;
-import javafx.animation.AnimationTimer;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
@@ -35,8 +33,7 @@ class WholeJobTest {
 
   private Workspace workspace;
   private Scene scene;
-  private AnimationTimer watch;
-  private final AtomicLong longestStall = new AtomicLong();
+  private StallWatch watch;
 
   @Start
   void start(Stage stage) {
@@ -48,18 +45,7 @@ class WholeJobTest {
     stage.setScene(scene);
     stage.show();
     DemoSession.gather(workspace, survey);
-    watch = new AnimationTimer() {
-      private long last;
-
-      @Override
-      public void handle(long now) {
-        if (last != 0) {
-          longestStall.accumulateAndGet(now - last, Math::max);
-        }
-        last = now;
-      }
-    };
-    watch.start();
+    watch = new StallWatch();
   }
 
   @Stop
@@ -170,7 +156,6 @@ class WholeJobTest {
     robot.clickOn("#export-run");
     results(13);
     assertThat(Files.isRegularFile(file)).isTrue();
-    System.out.printf(
-        "longest stall of the interface thread: %d ms%n", longestStall.get() / 1_000_000);
+    System.out.print(watch.report());
   }
 }

@@ -1,9 +1,14 @@
 package sharpkestrel.cli;
 
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Map;
 import java.util.concurrent.CancellationException;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
 import sharpkestrel.expr.ExpressionException;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 
 /** Entry of the command line. */
@@ -13,6 +18,19 @@ public final class Main {
 
   public static void main(String[] args) {
     System.exit(commandLine().execute(args));
+  }
+
+  /**
+   * Runs a sheet as {@code kestrel run} does, printing to the terminal.
+   *
+   * @param folder for kept rasters and for results
+   * @return results by name
+   */
+  public static Map<String, Object> run(Path sheet, Map<String, String> variables, Path folder) {
+    PrintWriter out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
+    PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+    Job job = new ConsoleJob(err, Runtime.getRuntime().availableProcessors(), 512);
+    return RunCommand.run(sheet, variables, folder, job, out);
   }
 
   /** The commands that need no window. */

@@ -50,14 +50,36 @@ final class RunCommand implements Runnable {
   public void run() {
     PrintWriter out = spec.commandLine().getOut();
     ConsoleJob job = new ConsoleJob(spec.commandLine().getErr(), threads, 512);
-    RunSheet read = RunSheet.read(sheet);
-    Path folder = work != null
+    Map<String, Object> results = run(sheet, variables, folder(), job, out);
+    if (json) {
+      ObjectNode result = Json.object().put("sheet", sheet.toString());
+      ObjectNode scores = result.putObject("scores");
+      results.forEach((name, value) -> {
+        if (value instanceof Scores found) {
+          scores.set(name, found.toJson());
+        }
+      });
+      out.println(Json.line(result));
+    }
+    out.flush();
+  }
+
+  private Path folder() {
+    return work != null
         ? work
         : DemoData.home()
             .resolve("runs")
             .resolve(sheet.getFileName().toString().replace(".json", ""));
-    ObjectNode result = Json.object().put("sheet", sheet.toString());
-    ObjectNode scores = result.putObject("scores");
+  }
+
+  /**
+   * Runs a sheet and prints a line for each step as it is done.
+   *
+   * @return results by name
+   */
+  static Map<String, Object> run(
+      Path sheet, Map<String, String> variables, Path folder, Job job, PrintWriter out) {
+    RunSheet read = RunSheet.read(sheet);
     if (!read.title().isEmpty()) {
       out.println(read.title());
     }
@@ -65,20 +87,15 @@ final class RunCommand implements Runnable {
     values.forEach((name, value) -> out.println("  " + name + " = " + value));
     out.flush();
     long start = System.nanoTime();
-    new Runner(folder.resolve("rasters")).run(read, values, job, (entry, value) -> {
+    return new Runner(folder.resolve("rasters")).run(read, values, job, (entry, value) -> {
       out.printf(
           "%6.1f s  %-18s %s%n",
           (System.nanoTime() - start) / 1e9, entry.name(), Descriptions.of(value));
-      out.flush();
       if (value instanceof Scores found) {
         out.println(found.toText().indent(10).stripTrailing());
-        scores.set(entry.name(), found.toJson());
       }
+      out.flush();
     });
-    if (json) {
-      out.println(Json.line(result));
-    }
-    out.flush();
   }
 
   /** Variables with demo surveys made and named by their folders; {@code out} is where results go. */

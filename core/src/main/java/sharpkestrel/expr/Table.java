@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** Numbers in named columns of one length; NaN is no value. Columns are plain arrays: fast to sort and to scan. */
 public final class Table {
@@ -45,6 +46,7 @@ public final class Table {
 
   private final int rows;
   private final Map<String, Column> columns = new LinkedHashMap<>();
+  private final Map<String, double[]> sorted = new ConcurrentHashMap<>();
 
   public Table(int rows, List<Column> columns) {
     this.rows = rows;
@@ -85,6 +87,14 @@ public final class Table {
 
   public double[] values(String name) {
     return column(name).values();
+  }
+
+  /** The value below which a share of a column's values lies; NaN where none is a number. Sorts a column once. */
+  public double quantile(String name, double share) {
+    double[] ascending = sorted.computeIfAbsent(
+        name,
+        n -> Arrays.stream(values(n)).filter(v -> !Double.isNaN(v)).sorted().toArray());
+    return ascending.length == 0 ? Double.NaN : ascending[(int) (share * (ascending.length - 1))];
   }
 
   /** With more columns, replacing those of the same name. */

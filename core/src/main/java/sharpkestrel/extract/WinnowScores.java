@@ -23,7 +23,7 @@ public final class WinnowScores {
     Arrays.fill(scores, 1);
     for (RangeTest test : tests) {
       double[] values = table.values(test.feature());
-      double unit = unit(values);
+      double unit = unit(table, test.feature());
       for (int i = 0; i < scores.length; i++) {
         double inside = Math.min(values[i] - test.low(), test.high() - values[i]);
         double score =
@@ -34,14 +34,8 @@ public final class WinnowScores {
     return scores;
   }
 
-  private static double unit(double[] values) {
-    double[] sorted =
-        Arrays.stream(values).filter(v -> !Double.isNaN(v)).sorted().toArray();
-    if (sorted.length == 0) {
-      return 1;
-    }
-    double range =
-        sorted[(int) (0.95 * (sorted.length - 1))] - sorted[(int) (0.05 * (sorted.length - 1))];
+  private static double unit(Table table, String feature) {
+    double range = table.quantile(feature, 0.95) - table.quantile(feature, 0.05);
     return range > 0 ? 0.1 * range : 1;
   }
 

@@ -14,7 +14,8 @@ public final class HistogramBox extends Canvas {
   private static final double BASE = 14;
 
   private double[] values = new double[0];
-  private boolean[] in = new boolean[0];
+  private int[] failedAt = new int[0];
+  private int test;
   private double from;
   private double to = 1;
   private double low = Double.NEGATIVE_INFINITY;
@@ -79,20 +80,24 @@ public final class HistogramBox extends Canvas {
   }
 
   /**
-   * @param incoming which values count
+   * @param newFailedAt for each value the place of the first test it fails; values that fail before this one are
+   *     left out
+   * @param newTest place of this test
    * @param newFrom value at the left end of the axis
    */
   public void show(
       double[] newValues,
-      boolean[] incoming,
+      int[] newFailedAt,
+      int newTest,
       double newFrom,
       double newTo,
       double newLow,
       double newHigh) {
     values = newValues;
-    in = incoming;
-    from = newFrom;
-    to = newTo > newFrom ? newTo : newFrom + 1;
+    failedAt = newFailedAt;
+    test = newTest;
+    from = Double.isFinite(newFrom) ? newFrom : 0;
+    to = newTo > from ? newTo : from + 1;
     low = newLow;
     high = newHigh;
     draw();
@@ -106,7 +111,7 @@ public final class HistogramBox extends Canvas {
     int[] all = new int[BINS];
     int[] kept = new int[BINS];
     for (int i = 0; i < values.length; i++) {
-      if (!in[i] || Double.isNaN(values[i])) {
+      if (failedAt[i] < test || Double.isNaN(values[i])) {
         continue;
       }
       int bin = (int) Math.max(0, Math.min(BINS - 1.0, (values[i] - from) / (to - from) * BINS));

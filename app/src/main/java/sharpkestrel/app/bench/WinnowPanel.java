@@ -176,12 +176,13 @@ public final class WinnowPanel extends VBox {
   }
 
   private void paint(ObjectSet set) {
-    boolean[] passing = model.passing();
+    boolean[] passing = new boolean[set.count()];
     int[] fill = new int[set.count()];
     for (int i = 0; i < fill.length; i++) {
+      passing[i] = model.passes(i);
       fill[i] = passing[i] ? PASSING : 0;
     }
-    picture.paint(ObjectPaint.of(set).coloured(fill, passing.clone()));
+    picture.paint(ObjectPaint.of(set).coloured(fill, passing));
   }
 
   private void run() {
@@ -203,8 +204,8 @@ public final class WinnowPanel extends VBox {
     private final TextField low = new TextField();
     private final TextField high = new TextField();
     private final Label flow = new Label();
-    private final double from;
-    private final double to;
+    private double from = Double.POSITIVE_INFINITY;
+    private double to = Double.NEGATIVE_INFINITY;
     private List<RangeTest> beforeDrag;
 
     Card(int place, String feature) {
@@ -230,8 +231,6 @@ public final class WinnowPanel extends VBox {
       });
       HBox head = new HBox(6, title, unit, gap, drop);
       head.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-      from = model.quantile(feature, 0.01);
-      to = model.quantile(feature, 0.98);
       for (TextField field : List.of(low, high)) {
         field.setPrefWidth(84);
         field.setOnAction(e -> typed());
@@ -279,6 +278,11 @@ public final class WinnowPanel extends VBox {
       }
     }
 
+    /** The lesser of two numbers, infinite ones left out. */
+    private static double least(double a, double b) {
+      return !Double.isFinite(a) ? b : !Double.isFinite(b) ? a : Math.min(a, b);
+    }
+
     private static double number(String text, double none) {
       String plain = text.strip().replace("\u2013", "");
       return plain.isEmpty() ? none : Double.parseDouble(plain);
@@ -286,14 +290,12 @@ public final class WinnowPanel extends VBox {
 
     void refresh() {
       RangeTest test = model.tests().get(place);
-      boolean[] before = model.passingBefore(place);
+      Table table = model.objectsProperty().get().table();
+      // The axis holds nearly all values and both ends, and grows but never shrinks under a drag.
+      from = least(from, least(table.quantile(feature, 0.005), test.low()));
+      to = -least(-to, least(-table.quantile(feature, 0.995), -test.high()));
       histogram.show(
-          model.objectsProperty().get().table().values(feature),
-          before,
-          from,
-          to,
-          test.low(),
-          test.high());
+          table.values(feature), model.failedAt(), place, from, to, test.low(), test.high());
       if (!low.isFocused()) {
         low.setText(Double.isInfinite(test.low()) ? "\u2013" : shortText(test.low()));
       }

@@ -18,8 +18,8 @@ import sharpkestrel.raster.Job;
 /** Long work, one piece after the other, away from the interface thread; the one that runs can be watched and stopped. */
 public final class Tasks {
 
-  private final ExecutorService thread = Executors.newSingleThreadExecutor(
-      Thread.ofPlatform().daemon().name("kestrel-task").factory());
+  private final ExecutorService thread =
+      Executors.newSingleThreadExecutor(Background.threads("kestrel-task"));
   private final StringProperty title = new SimpleStringProperty("");
   private final StringProperty detail = new SimpleStringProperty("");
   private final DoubleProperty share = new SimpleDoubleProperty();

@@ -162,8 +162,12 @@ final class Compositor {
     return null;
   }
 
-  /** Draws objects over a part of the screen: fills, then borders light over a dark halo. */
-  void drawObjects(
+  /**
+   * Draws objects over a part of the screen: fills, then borders light over a dark halo.
+   *
+   * @return whether all labels were at hand
+   */
+  boolean drawObjects(
       LabelTiles labels,
       ObjectPaint paint,
       Affine toPixels,
@@ -178,7 +182,14 @@ final class Compositor {
     int y0 = Math.max(top, 0);
     int y1 = Math.min(bottom, height);
     int size = LabelTiles.SIZE;
+    boolean complete = true;
     double scale = 1.0 / (1 << level);
+    int[] cols = new int[Math.max(0, x1 - x0)];
+    for (int x = x0; x < x1; x++) {
+      double col = toPixels.x(x + 0.5, 0);
+      cols[x - x0] = col < 0 || col >= grid.width() ? -1 : (int) (col * scale);
+    }
+    int[] rowOf = paint.rowOf();
     for (int y = y0; y < y1; y++) {
       double row = toPixels.y(0, y + 0.5);
       int base = y * width;
@@ -187,20 +198,17 @@ final class Compositor {
         continue;
       }
       int r = (int) (row * scale);
+      int inTile = r % size * size;
       int tileX = -1;
       int[] tile = null;
       for (int x = x0; x < x1; x++) {
-        double col = toPixels.x(x + 0.5, 0);
-        if (col < 0 || col >= grid.width()) {
-          rows[base + x] = -1;
-          continue;
-        }
-        int c = (int) (col * scale);
-        if (c / size != tileX) {
+        int c = cols[x - x0];
+        if (c >= 0 && c / size != tileX) {
           tileX = c / size;
           tile = labels.get(level, tileX, r / size);
+          complete &= tile != null;
         }
-        rows[base + x] = paint.rowOf()[tile[(r % size) * size + c % size]];
+        rows[base + x] = c < 0 || tile == null ? -1 : rowOf[tile[inTile + c % size]];
       }
     }
     int[] fill = paint.fill();
@@ -213,6 +221,7 @@ final class Compositor {
       }
     }
     drawBorders(paint, toPixels.a(), x0, y0, x1, y1);
+    return complete;
   }
 
   /** Borders lie between a pixel and the one right of or below it; those of objects of a few screen pixels fade. */

@@ -7,6 +7,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import sharpkestrel.app.model.Background;
 import sharpkestrel.raster.Cancellation;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Raster;
@@ -32,13 +33,9 @@ final class ImageTiles {
 
   private record Key(int level, int x, int y) {}
 
-  private static final ExecutorService WORKERS = Executors.newFixedThreadPool(
-      Math.max(1, Runtime.getRuntime().availableProcessors()),
-      Thread.ofPlatform()
-          .daemon()
-          .name("kestrel-tile-", 0)
-          .priority(Thread.MIN_PRIORITY)
-          .factory());
+  /** Threads that make tiles of pictures and of labels. */
+  static final ExecutorService WORKERS = Executors.newFixedThreadPool(
+      Math.max(1, Runtime.getRuntime().availableProcessors()), Background.threads("kestrel-tile"));
 
   private final Raster raster;
   private final int[] bands;
@@ -124,13 +121,31 @@ final class ImageTiles {
     }
     raster.read(level, inside, planes, new Request(true, cancellation));
     int[] pixels = new int[SIZE * SIZE];
+    colour(planes, bands, stretch, inside.width(), inside.height(), pixels, SIZE);
+    return pixels;
+  }
+
+  /**
+   * Stretches three bands to the screen.
+   *
+   * @param planes (input) by band; those of {@code bands} are there
+   * @param pixels (output) ARGB, rows of {@code across}; no-data is 0
+   */
+  static void colour(
+      float[][] planes,
+      int[] bands,
+      Stretch stretch,
+      int width,
+      int height,
+      int[] pixels,
+      int across) {
     float[] scale = new float[3];
     for (int c = 0; c < 3; c++) {
       scale[c] = CURVE / Math.max(1e-12f, stretch.high()[c] - stretch.low()[c]);
     }
-    for (int row = 0; row < inside.height(); row++) {
-      for (int col = 0; col < inside.width(); col++) {
-        int i = row * inside.width() + col;
+    for (int row = 0; row < height; row++) {
+      for (int col = 0; col < width; col++) {
+        int i = row * width + col;
         int argb = 0xff000000;
         boolean valid = true;
         for (int c = 0; c < 3; c++) {
@@ -139,10 +154,9 @@ final class ImageTiles {
           int share = (int) ((v - stretch.low()[c]) * scale[c]);
           argb |= TONE[Math.max(0, Math.min(CURVE, share))] << (16 - 8 * c);
         }
-        pixels[row * SIZE + col] = valid ? argb : 0;
+        pixels[row * across + col] = valid ? argb : 0;
       }
     }
-    return pixels;
   }
 
   /** Draws a picture of the whole raster, at most so many pixels wide, for thumbnails; runs on the caller's thread. */

@@ -2,10 +2,12 @@ package sharpkestrel.app.viewer;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Window;
 
-/** Labels for the screen: tiles of every 2^level-th pixel, read when first looked at. */
+/** Labels for the screen: tiles of every 2^level-th pixel, read on a worker thread when first looked at. */
 final class LabelTiles {
 
   static final int SIZE = 256;
@@ -14,17 +16,36 @@ final class LabelTiles {
   private final Cache<Long, int[]> tiles =
       Caffeine.newBuilder().maximumSize(160).build();
 
-  LabelTiles(LabelRaster labels) {
+  private final Set<Long> asked = ConcurrentHashMap.newKeySet();
+  private final Runnable arrived;
+
+  /**
+   * @param arrived told of every tile that has come
+   */
+  LabelTiles(LabelRaster labels, Runnable arrived) {
     this.labels = labels;
+    this.arrived = arrived;
   }
 
   LabelRaster labels() {
     return labels;
   }
 
+  /** The labels of a tile, or null while it is on its way. */
   int[] get(int level, int x, int y) {
     long key = (long) level << 48 | (long) x << 24 | y;
-    return tiles.get(key, k -> make(level, x, y));
+    int[] tile = tiles.getIfPresent(key);
+    if (tile == null && asked.add(key)) {
+      ImageTiles.WORKERS.execute(() -> {
+        try {
+          tiles.put(key, make(level, x, y));
+        } finally {
+          asked.remove(key);
+          arrived.run();
+        }
+      });
+    }
+    return tile;
   }
 
   private int[] make(int level, int x, int y) {

@@ -2,6 +2,7 @@ package sharpkestrel.app.viewer;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import sharpkestrel.app.model.Look;
@@ -64,16 +65,20 @@ final class PaneLayer {
     if (result != null) {
       switch (result.value()) {
         case Cut cut -> {
-          labels = new LabelTiles(cut.superpixels());
+          labels = new LabelTiles(cut.superpixels(), arrived);
           paint = ObjectPaint.of(cut);
         }
         case ObjectSet set -> {
-          labels = new LabelTiles(set.labels());
+          labels = new LabelTiles(set.labels(), arrived);
           paint = ObjectPaint.of(set);
         }
         case OutlineSet set ->
           outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));
-        case Scores scores -> addAgreement(result, scores, raster, rawScale, outlines);
+        case Scores scores -> {
+          if (result.inputs().get("outlines").value() instanceof OutlineSet found) {
+            outlines.addAll(agreement(found, scores, raster, rawScale));
+          }
+        }
         default -> {}
       }
     }
@@ -81,21 +86,17 @@ final class PaneLayer {
   }
 
   /** Found outlines that agree green, wrong ones ochre, missed true ones red. */
-  private static void addAgreement(
-      Result result, Scores scores, Raster raster, double rawScale, List<Drawn> outlines) {
-    if (!(result.inputs().get("outlines").value() instanceof OutlineSet found)) {
-      return;
-    }
+  static List<Drawn> agreement(OutlineSet found, Scores scores, Raster raster, double rawScale) {
+    Set<Integer> wrongPlaces = Set.copyOf(scores.wrong());
     List<Geometry> agreed = new ArrayList<>();
+    List<Geometry> wrong = new ArrayList<>();
     for (int i = 0; i < found.count(); i++) {
-      if (!scores.wrong().contains(i)) {
-        agreed.add(found.outlines().get(i));
-      }
+      (wrongPlaces.contains(i) ? wrong : agreed).add(found.outlines().get(i));
     }
-    List<Geometry> wrong = scores.wrong().stream().map(found.outlines()::get).toList();
-    outlines.add(new Drawn(turned(agreed, raster, rawScale), AGREED));
-    outlines.add(new Drawn(turned(wrong, raster, rawScale), WRONG));
-    outlines.add(new Drawn(turned(scores.missedOutlines(), raster, rawScale), MISSED));
+    return List.of(
+        new Drawn(turned(agreed, raster, rawScale), AGREED),
+        new Drawn(turned(wrong, raster, rawScale), WRONG),
+        new Drawn(turned(scores.missedOutlines(), raster, rawScale), MISSED));
   }
 
   /** In world units, downwards. */

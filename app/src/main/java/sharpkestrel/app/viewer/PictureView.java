@@ -3,6 +3,7 @@ package sharpkestrel.app.viewer;
 import java.nio.IntBuffer;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyStringProperty;
@@ -17,6 +18,7 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
+import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -39,9 +41,10 @@ public final class PictureView extends Region {
   private final HBox tagA = tag("A", "letter-a");
   private final HBox tagB = tag("B", "letter-b");
   private final Label badge = new Label();
-  private final ExecutorService preparing = Executors.newSingleThreadExecutor(
-      Thread.ofPlatform().daemon().name("kestrel-look").factory());
+  private final ExecutorService preparing =
+      Executors.newSingleThreadExecutor(Background.threads("kestrel-look"));
   private final ReadOnlyStringWrapper zoomText = new ReadOnlyStringWrapper("");
+  private final AtomicReference<Runnable> nextReadout = new AtomicReference<>();
   private PixelBuffer<IntBuffer> buffer;
   private volatile PaneLayer layerA;
   private volatile PaneLayer layerB;
@@ -391,7 +394,10 @@ public final class PictureView extends Region {
     Viewport at = view;
     double x = paneX(e.getX());
     double y = e.getY();
-    preparing.execute(() -> report(layer, at, x, y));
+    // Only the newest place matters: a slow raster must not pile up places the cursor has left.
+    if (nextReadout.getAndSet(() -> report(layer, at, x, y)) == null) {
+      preparing.execute(() -> nextReadout.getAndSet(null).run());
+    }
   }
 
   private void report(PaneLayer layer, Viewport at, double x, double y) {
@@ -506,7 +512,7 @@ public final class PictureView extends Region {
       return;
     }
     if (layer.labels != null && layer.paint != null) {
-      compositor.drawObjects(layer.labels, layer.paint, map, from, 0, to, h);
+      complete &= compositor.drawObjects(layer.labels, layer.paint, map, from, 0, to, h);
     }
     if (!layer.outlines.isEmpty()) {
       double s = 1 / at.unitsPerPixel();

@@ -7,6 +7,7 @@ import javafx.application.Platform;
 import javafx.scene.image.Image;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
+import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.raster.Raster;
@@ -18,11 +19,7 @@ public final class Thumbnails {
   public static final int HEIGHT = 30;
 
   private static final ExecutorService WORKER =
-      Executors.newSingleThreadExecutor(Thread.ofPlatform()
-          .daemon()
-          .name("kestrel-thumbnail")
-          .priority(Thread.MIN_PRIORITY)
-          .factory());
+      Executors.newSingleThreadExecutor(Background.threads("kestrel-thumbnail"));
 
   private Thumbnails() {}
 

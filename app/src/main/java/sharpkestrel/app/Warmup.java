@@ -1,0 +1,72 @@
+package sharpkestrel.app;
+
+import javafx.animation.AnimationTimer;
+import javafx.collections.FXCollections;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollBar;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Slider;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import sharpkestrel.app.model.Background;
+import sharpkestrel.app.shell.Shell;
+
+/**
+ * Loads the classes and styles of the controls that panels are made of, in the background once the first picture is
+ * there, so that the first click on a tool does not wait a quarter of a second for them. The controls are never shown.
+ */
+final class Warmup {
+
+  private Warmup() {}
+
+  static void afterFirstPicture(Scene scene) {
+    new AnimationTimer() {
+      @Override
+      public void handle(long now) {
+        if (((Shell) scene.getRoot()).picture().isComplete()) {
+          stop();
+          Background.threads("kestrel-warmup")
+              .newThread(() -> makeControls(scene))
+              .start();
+        }
+      }
+    }.start();
+  }
+
+  private static void makeControls(Scene like) {
+    ComboBox<String> box = new ComboBox<>(FXCollections.observableArrayList("one", "two"));
+    box.setValue("one");
+    ScrollPane scroll = new ScrollPane(new VBox(new Label("text"), new TextField("text")));
+    Canvas canvas = new Canvas(40, 40);
+    canvas.getGraphicsContext2D().setFill(Color.web("#000000"));
+    canvas.getGraphicsContext2D().fillRect(0, 0, 10, 10);
+    Button button = new Button("text");
+    button.setTooltip(new Tooltip("text"));
+    Node[] controls = {
+      box,
+      scroll,
+      canvas,
+      button,
+      new ToggleButton("text"),
+      new Slider(),
+      new ScrollBar(),
+      new TextArea("text"),
+      new ListView<>(FXCollections.observableArrayList("one", "two"))
+    };
+    VBox root = new VBox(controls);
+    Scene scene = new Scene(root, 400, 400);
+    scene.getStylesheets().setAll(like.getStylesheets());
+    root.applyCss();
+    root.layout();
+  }
+}

@@ -1,0 +1,56 @@
+package sharpkestrel.app.model;
+
+import java.lang.foreign.FunctionDescriptor;
+import java.lang.foreign.Linker;
+import java.lang.foreign.ValueLayout;
+import java.lang.invoke.MethodHandle;
+import java.util.Optional;
+import java.util.concurrent.ThreadFactory;
+
+/**
+ * Threads for work behind the interface. On Linux, where Java's own thread priorities do nothing, they raise their
+ * niceness, as do the threads they start: a computation on every core then leaves a core to the interface whenever it
+ * asks for one. Elsewhere they run as any other thread.
+ */
+public final class Background {
+
+  private static final int OF_THIS_THREAD = 0;
+  private static final int NICENESS = 10;
+  private static final Optional<MethodHandle> SET_PRIORITY = setPriority();
+
+  private Background() {}
+
+  /** Makes daemon threads of a name, numbered. */
+  public static ThreadFactory threads(String name) {
+    ThreadFactory plain = Thread.ofPlatform().daemon().name(name + "-", 0).factory();
+    return work -> plain.newThread(() -> {
+      standBack();
+      work.run();
+    });
+  }
+
+  private static void standBack() {
+    SET_PRIORITY.ifPresent(call -> {
+      try {
+        int refused = (int) call.invokeExact(OF_THIS_THREAD, OF_THIS_THREAD, NICENESS);
+        assert refused <= 0;
+      } catch (Throwable notHere) {
+        // a thread that does not stand back still works
+      }
+    });
+  }
+
+  /** {@code int setpriority(int which, id_t who, int value)} of POSIX; Linux takes 0 and 0 for the calling thread. */
+  private static Optional<MethodHandle> setPriority() {
+    if (!System.getProperty("os.name").equals("Linux")) {
+      return Optional.empty();
+    }
+    Linker linker = Linker.nativeLinker();
+    FunctionDescriptor threeInts = FunctionDescriptor.of(
+        ValueLayout.JAVA_INT, ValueLayout.JAVA_INT, ValueLayout.JAVA_INT, ValueLayout.JAVA_INT);
+    return linker
+        .defaultLookup()
+        .find("setpriority")
+        .map(address -> linker.downcallHandle(address, threeInts));
+  }
+}

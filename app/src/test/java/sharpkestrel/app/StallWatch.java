@@ -1,0 +1,118 @@
+package sharpkestrel.app;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import javafx.animation.AnimationTimer;
+
+/**
+ * Watches how long the interface thread leaves its pulses waiting, and what it was doing meanwhile: a thread of its own
+ * looks every few milliseconds and keeps the stack seen half-way through the longest stalls.
+ */
+final class StallWatch {
+
+  private static final long LOOK_MILLIS = 10;
+  private static final long WORTH_A_STACK_MILLIS = 100;
+
+  /** A wait between pulses; what the machine held up is what a thread that only sleeps was late by meanwhile. */
+  private record Stall(long millis, long heldUp, List<StackTraceElement> stack) {
+
+    long own() {
+      return millis - Math.min(millis, heldUp);
+    }
+  }
+
+  private final Thread interfaceThread;
+  private final List<Stall> stalls = new ArrayList<>();
+  private final Thread looking = new Thread(this::look, "stall-watch");
+  private volatile long last = System.nanoTime();
+  private volatile boolean watching = true;
+  private volatile List<StackTraceElement> seen = List.of();
+  private volatile long late;
+
+  private final AnimationTimer pulses = new AnimationTimer() {
+    @Override
+    public void handle(long now) {
+      long time = System.nanoTime();
+      synchronized (stalls) {
+        stalls.add(new Stall((time - last) / 1_000_000, late / 1_000_000, seen));
+      }
+      late = 0;
+      seen = List.of();
+      last = time;
+    }
+  };
+
+  /** Starts to watch the calling thread, which must be the interface's. */
+  StallWatch() {
+    interfaceThread = Thread.currentThread();
+    looking.setDaemon(true);
+    looking.start();
+    pulses.start();
+  }
+
+  void stop() {
+    watching = false;
+    pulses.stop();
+  }
+
+  private void look() {
+    while (watching) {
+      long before = System.nanoTime();
+      try {
+        Thread.sleep(LOOK_MILLIS);
+      } catch (InterruptedException stop) {
+        return;
+      }
+      late += Math.max(0, System.nanoTime() - before - 2 * LOOK_MILLIS * 1_000_000);
+      if (seen.isEmpty() && System.nanoTime() - last > WORTH_A_STACK_MILLIS / 2 * 1_000_000) {
+        seen = List.of(interfaceThread.getStackTrace());
+      }
+    }
+  }
+
+  /** The longest stall, how many were over a tenth of a second, and what the longest ones were doing. */
+  String report() {
+    List<Stall> sorted;
+    synchronized (stalls) {
+      sorted = new ArrayList<>(stalls);
+    }
+    sorted.sort(Comparator.comparingLong(Stall::own).reversed());
+    StringBuilder text = new StringBuilder();
+    long longest = sorted.stream().mapToLong(Stall::millis).max().orElse(0);
+    long longestOwn = sorted.isEmpty() ? 0 : sorted.get(0).own();
+    long over = sorted.stream().filter(s -> s.own() > WORTH_A_STACK_MILLIS).count();
+    text.append(String.format(
+        Locale.ROOT,
+        "longest stall of the interface thread: %d ms, %d ms less what held up a sleeping thread too;"
+            + " %d of %d pulses over 100 ms%n",
+        longest,
+        longestOwn,
+        over,
+        sorted.size()));
+    for (Stall stall : sorted.subList(0, Math.min(12, sorted.size()))) {
+      if (stall.own() > WORTH_A_STACK_MILLIS) {
+        text.append(String.format(Locale.ROOT, "  %d ms: %s%n", stall.own(), where(stall)));
+      }
+    }
+    return text.toString();
+  }
+
+  private static String where(Stall stall) {
+    List<String> frames = new ArrayList<>();
+    for (StackTraceElement frame : stall.stack()) {
+      boolean own = frame.getClassName().startsWith("sharpkestrel");
+      if (frame.getMethodName().startsWith("park")
+          || frame.getClassName().startsWith("java.util.concurrent.locks")) {
+        continue;
+      }
+      if (frames.size() < 3 || own && frames.size() < 6) {
+        String name = frame.getClassName();
+        frames.add(name.substring(name.lastIndexOf('.') + 1) + "." + frame.getMethodName() + ":"
+            + frame.getLineNumber());
+      }
+    }
+    return String.join(" < ", frames);
+  }
+}
