@@ -42,46 +42,58 @@ final class RegionGraph {
     }
   }
 
-  private record Strip(int first, int[] counts, double[] sums, long[] pairs, int[] sides) {}
+  private record Strip(int first, int[] counts, double[] sums, Pairs pairs) {}
 
+  /** Neighbours, lower number in the upper half of the key, and the pixel sides between them. */
+  private record Pairs(long[] keys, int[] sides) {}
+
+  /**
+   * A few strips at a time, so that what they hold beside their pairs does not pile up: gathering takes no more memory
+   * than merging does, under 200 bytes a superpixel.
+   */
   static RegionGraph of(FeatureSpace space, LabelRaster labels, int regions, Job job) {
-    Grid grid = labels.grid();
-    int strips = Math.ceilDiv(grid.height(), STRIP);
+    int strips = Math.ceilDiv(labels.grid().height(), STRIP);
     int n = space.dimensions();
-    Strip[] done = new Strip[strips];
-    java.util.concurrent.atomic.AtomicInteger finished =
-        new java.util.concurrent.atomic.AtomicInteger();
-    Parallel.run(strips, job, i -> {
-      done[i] = strip(space, labels, i, job);
-      job.progress("Joining neighbours", finished.incrementAndGet(), strips);
-    });
+    Pairs[] pairs = new Pairs[strips];
     int[] counts = new int[regions];
     double[] exact = new double[regions * n];
-    int total = 0;
-    for (Strip strip : done) {
-      for (int k = 0; k < strip.counts.length; k++) {
-        counts[strip.first + k] += strip.counts[k];
+    int batch = Math.max(1, 2 * job.threads());
+    for (int start = 0; start < strips; start += batch) {
+      int base = start;
+      Strip[] done = new Strip[Math.min(batch, strips - start)];
+      Parallel.run(done.length, job, i -> done[i] = strip(space, labels, base + i, job));
+      for (int i = 0; i < done.length; i++) {
+        Strip strip = done[i];
+        pairs[base + i] = strip.pairs;
+        for (int k = 0; k < strip.counts.length; k++) {
+          counts[strip.first + k] += strip.counts[k];
+        }
+        for (int k = 0; k < strip.sums.length; k++) {
+          exact[strip.first * n + k] += strip.sums[k];
+        }
       }
-      for (int k = 0; k < strip.sums.length; k++) {
-        exact[strip.first * n + k] += strip.sums[k];
-      }
-      total += strip.pairs.length;
+      job.progress("Joining neighbours", start + done.length, strips);
     }
     float[] sums = new float[exact.length];
     for (int k = 0; k < sums.length; k++) {
       sums[k] = (float) exact[k];
     }
-    return joined(regions, n, counts, sums, done, total);
+    exact = null;
+    return joined(regions, n, counts, sums, pairs);
   }
 
   private static RegionGraph joined(
-      int regions, int n, int[] counts, float[] sums, Strip[] strips, int total) {
+      int regions, int n, int[] counts, float[] sums, Pairs[] strips) {
+    int total = 0;
+    for (Pairs strip : strips) {
+      total += strip.keys.length;
+    }
     // A pair met in two strips appears twice; pairs are ordered by key, and equal keys summed.
     long[] keys = new long[total];
     int at = 0;
-    for (Strip strip : strips) {
-      System.arraycopy(strip.pairs, 0, keys, at, strip.pairs.length);
-      at += strip.pairs.length;
+    for (Pairs strip : strips) {
+      System.arraycopy(strip.keys, 0, keys, at, strip.keys.length);
+      at += strip.keys.length;
     }
     Arrays.sort(keys);
     int unique = 0;
@@ -92,9 +104,9 @@ final class RegionGraph {
     }
     keys = Arrays.copyOf(keys, unique);
     int[] sides = new int[unique];
-    for (Strip strip : strips) {
-      for (int i = 0; i < strip.pairs.length; i++) {
-        sides[Arrays.binarySearch(keys, strip.pairs[i])] += strip.sides[i];
+    for (Pairs strip : strips) {
+      for (int i = 0; i < strip.keys.length; i++) {
+        sides[Arrays.binarySearch(keys, strip.keys[i])] += strip.sides[i];
       }
     }
     return new RegionGraph(regions, n, counts, sums, keys, sides);
@@ -118,7 +130,7 @@ final class RegionGraph {
       }
     }
     if (high == 0) {
-      return new Strip(0, new int[0], new double[0], new long[0], new int[0]);
+      return new Strip(0, new int[0], new double[0], new Pairs(new long[0], new int[0]));
     }
     int[] counts = new int[high - low + 1];
     double[] sums = new double[counts.length * n];
@@ -160,7 +172,10 @@ final class RegionGraph {
       sides[unique - 1]++;
     }
     return new Strip(
-        low - 1, counts, sums, Arrays.copyOf(keys, unique), Arrays.copyOf(sides, unique));
+        low - 1,
+        counts,
+        sums,
+        new Pairs(Arrays.copyOf(keys, unique), Arrays.copyOf(sides, unique)));
   }
 
   /** Two labels as one number, regions counted from 0. */

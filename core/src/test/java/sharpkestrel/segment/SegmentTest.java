@@ -304,4 +304,43 @@ class SegmentTest {
     java.util.Arrays.fill(plane, value);
     return plane;
   }
+
+  /** Adds up every array that the graph, the builder and the tree hold, for a scene of six bands. */
+  @Test
+  void mergingTakesUnder250BytesASuperpixel() throws IllegalAccessException {
+    int size = 512;
+    Random random = new Random(9);
+    float[][] planes = new float[6][size * size];
+    List<Band> bands = new ArrayList<>();
+    for (float[] plane : planes) {
+      for (int i = 0; i < plane.length; i++) {
+        plane[i] = 100 + random.nextFloat();
+      }
+      bands.add(Band.of(BandRole.OTHER, SampleType.FLOAT32));
+    }
+    MemoryRaster scene =
+        new MemoryRaster(Grid.ofPixels(size, size), bands, Attachments.NONE, planes);
+    FeatureSpace space = FeatureSpace.of(scene, Map.of(), Job.QUIET);
+    ScratchLabels labels = new ScratchLabels(scene.grid());
+    int regions = Superpixels.make(space, 5, 0.1, labels, Job.QUIET);
+    RegionGraph graph = RegionGraph.of(space, labels, regions, Job.QUIET);
+    TreeBuilder builder = new TreeBuilder(graph);
+
+    MergeTree tree = builder.build(Job.QUIET);
+
+    Map<Object, Long> arrays = new java.util.IdentityHashMap<>();
+    for (Object holder : List.of(graph, builder, tree)) {
+      for (java.lang.reflect.Field field : holder.getClass().getDeclaredFields()) {
+        field.setAccessible(true);
+        if (field.getType() == int[].class) {
+          arrays.put(field.get(holder), 4L * ((int[]) field.get(holder)).length);
+        } else if (field.getType() == float[].class) {
+          arrays.put(field.get(holder), 4L * ((float[]) field.get(holder)).length);
+        }
+      }
+    }
+    long bytes = arrays.values().stream().mapToLong(Long::longValue).sum();
+    assertThat(arrays.size()).isGreaterThan(12);
+    assertThat((double) bytes / regions).isBetween(100.0, 250.0);
+  }
 }
