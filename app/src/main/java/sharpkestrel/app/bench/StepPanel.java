@@ -1,6 +1,7 @@
 package sharpkestrel.app.bench;
 
 import java.io.File;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -25,20 +26,24 @@ import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.flow.StepSpec;
-import sharpkestrel.raster.CachedRaster;
+import sharpkestrel.gather.Clip;
+import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.segment.Cut;
 
 /** The panel of any step, made from its declaration: inputs, settings with units and ranges, try and run. */
 public final class StepPanel extends HBox {
 
   /** An input's choices: results of the project, or a file. */
   private record Choice(Result result, String file) {
+    static final Choice NONE = new Choice(null, "");
+
     @Override
     public String toString() {
       return result != null
           ? result.title()
-          : java.nio.file.Path.of(file).getFileName().toString();
+          : file.isEmpty() ? "none" : Path.of(file).getFileName().toString();
     }
   }
 
@@ -98,7 +103,7 @@ public final class StepPanel extends HBox {
     label.getStyleClass().add("soft");
     label.setTooltip(new Tooltip(does));
     if (editor instanceof Region region) {
-      region.setPrefWidth(editor instanceof HBox ? 206 : 150);
+      region.setPrefWidth(editor instanceof HBox ? 220 : Math.max(150, region.getPrefWidth()));
     }
     return new VBox(2, label, editor);
   }
@@ -137,7 +142,7 @@ public final class StepPanel extends HBox {
         box.getSelectionModel().select(choice);
       }
     });
-    box.setPrefWidth(150);
+    box.setPrefWidth(166);
     return new HBox(4, box, file);
   }
 
@@ -151,8 +156,12 @@ public final class StepPanel extends HBox {
       box.setValue(option.initial());
       return box;
     }
-    TextField text = new TextField(option.initial());
-    text.setPromptText(option.isRequired() ? "needed" : "");
+    boolean auto = option.initial().equals("auto");
+    TextField text = new TextField(auto ? "" : option.initial());
+    if (type == String.class || type == Path.class) {
+      text.setPrefWidth(382);
+    }
+    text.setPromptText(option.isRequired() ? "needed" : auto ? "auto" : "");
     return text;
   }
 
@@ -176,6 +185,9 @@ public final class StepPanel extends HBox {
       box.getItems().stream()
           .filter(c -> c.result() == null && !choices.contains(c))
           .forEach(c -> choices.add(0, c));
+      if (input.optional() && !choices.contains(Choice.NONE)) {
+        choices.add(Choice.NONE);
+      }
       // Cleared first: a combo box keeps its place in the list, not its value, when the list
       // changes.
       box.getSelectionModel().clearSelection();
@@ -192,7 +204,7 @@ public final class StepPanel extends HBox {
 
   /** The file offered for an input that may be left empty. */
   private static Choice offered(List<Choice> choices) {
-    return choices.stream().filter(c -> c.result() == null).findFirst().orElse(null);
+    return choices.stream().filter(c -> c.result() == null).findFirst().orElse(Choice.NONE);
   }
 
   /** The file offered, else what pane A shows, else the newest; never what this step made itself. */
@@ -258,7 +270,7 @@ public final class StepPanel extends HBox {
     run.setMaxWidth(Double.MAX_VALUE);
     run.setOnAction(e -> run());
     VBox box = new VBox(6, name, resultTitle);
-    if (step.resultType() == Raster.class) {
+    if (step.resultType() == Raster.class || step.resultType() == Cut.class) {
       Button trial = new Button("Try here");
       trial.setId(step.id() + "-try");
       trial.setMaxWidth(Double.MAX_VALUE);
@@ -280,7 +292,8 @@ public final class StepPanel extends HBox {
       String text = node instanceof TextField field
           ? field.getText()
           : String.valueOf(((ComboBox<?>) node).getValue());
-      if (!text.equals(option.initial()) || option.isRequired()) {
+      boolean left = text.isBlank() || text.equals(option.initial());
+      if (!left || option.isRequired()) {
         texts.put(option.name(), text.strip());
       }
     }
@@ -300,7 +313,9 @@ public final class StepPanel extends HBox {
   private Map<String, String> chosenFiles() {
     Map<String, String> chosen = new LinkedHashMap<>();
     inputs.forEach((name, box) -> {
-      if (box.getValue() != null && box.getValue().result() == null) {
+      if (box.getValue() != null
+          && box.getValue().result() == null
+          && box.getValue() != Choice.NONE) {
         chosen.put(name, box.getValue().file());
       }
     });
@@ -317,14 +332,35 @@ public final class StepPanel extends HBox {
     Map<String, Result> results = chosenResults();
     Map<String, String> files = chosenFiles();
     Map<String, String> texts = settingTexts();
-    picture.patchHere();
+    boolean objects = step.resultType() == Cut.class;
+    Optional<Extent> patch = objects && results.get("scene") != null
+        ? picture.patchOn((Raster) results.get("scene").value())
+        : Optional.empty();
+    if (objects && patch.isEmpty()) {
+      trouble.setText("Show the scene to be segmented in pane A, then try again.");
+      return;
+    }
+    if (!objects) {
+      picture.showPatch();
+    }
     workspace
         .tasks()
         .run(
             "Trying " + step.title().toLowerCase(Locale.ROOT),
-            (Job job) -> CachedRaster.of((Raster)
-                step.make(Workspace.values(step, results, files), texts).run(job)),
-            picture::showTrial,
+            (Job job) -> {
+              Map<String, Object> values = Workspace.values(step, results, files);
+              if (objects) {
+                values.put("scene", new Clip((Raster) values.get("scene"), patch).run(job));
+              }
+              Object made = step.make(values, texts).run(job);
+              Object shown = Workspace.cached(made);
+              return new Trial(
+                  shown, shown instanceof Raster raster ? raster : (Raster) values.get("scene"));
+            },
+            trial -> picture.showTrial(trial.value(), trial.backdrop()),
             failure -> workspace.messageProperty().set(failure.getMessage()));
   }
+
+  /** What was tried, and the raster it is shown over. */
+  private record Trial(Object value, Raster backdrop) {}
 }

@@ -159,6 +159,13 @@ public final class WinnowPanel extends VBox {
         cards.getChildren().add(card);
       }
     }
+    if (shown.isEmpty()) {
+      Label hint = new Label(
+          "Every object passes. Add a test at the right and drag its handles, or type tests below and press Enter.");
+      hint.getStyleClass().add("soft");
+      hint.setWrapText(true);
+      cards.getChildren().setAll(hint);
+    }
     shown.forEach(Card::refresh);
     survivors.setText(Result.grouped(model.survivors()));
     of.setText("of " + Result.grouped(set.count()) + " objects, " + Result.grouped(model.doubtful())

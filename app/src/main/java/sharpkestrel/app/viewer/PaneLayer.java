@@ -55,6 +55,17 @@ final class PaneLayer {
    * @param window of full-size pixels from which the stretch comes
    */
   static PaneLayer of(Result result, Raster raster, Look look, Window window, Runnable arrived) {
+    return of(result, result.value(), raster, look, window, arrived);
+  }
+
+  /** What a trial made, over the raster it was tried on; it is no result yet. */
+  static PaneLayer ofTrial(
+      Object value, Raster raster, Look look, Window window, Runnable arrived) {
+    return of(null, value, raster, look, window, arrived);
+  }
+
+  private static PaneLayer of(
+      Result result, Object value, Raster raster, Look look, Window window, Runnable arrived) {
     int[] bands = look.bandsOf(raster);
     Stretch stretch = Stretches.of(raster, bands, look, window);
     ImageTiles tiles = new ImageTiles(raster, bands, stretch, arrived);
@@ -62,25 +73,23 @@ final class PaneLayer {
     LabelTiles labels = null;
     ObjectPaint paint = null;
     List<Drawn> outlines = new ArrayList<>();
-    if (result != null) {
-      switch (result.value()) {
-        case Cut cut -> {
-          labels = new LabelTiles(cut.superpixels(), arrived);
-          paint = ObjectPaint.of(cut);
-        }
-        case ObjectSet set -> {
-          labels = new LabelTiles(set.labels(), arrived);
-          paint = ObjectPaint.of(set);
-        }
-        case OutlineSet set ->
-          outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));
-        case Scores scores -> {
-          if (result.inputs().get("outlines").value() instanceof OutlineSet found) {
-            outlines.addAll(agreement(found, scores, raster, rawScale));
-          }
-        }
-        default -> {}
+    switch (value) {
+      case Cut cut -> {
+        labels = new LabelTiles(cut.superpixels(), arrived);
+        paint = ObjectPaint.of(cut);
       }
+      case ObjectSet set -> {
+        labels = new LabelTiles(set.labels(), arrived);
+        paint = ObjectPaint.of(set);
+      }
+      case OutlineSet set ->
+        outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));
+      case Scores scores -> {
+        if (result != null && result.inputs().get("outlines").value() instanceof OutlineSet found) {
+          outlines.addAll(agreement(found, scores, raster, rawScale));
+        }
+      }
+      default -> {}
     }
     return new PaneLayer(result, raster, rawScale, tiles, labels, paint, outlines);
   }

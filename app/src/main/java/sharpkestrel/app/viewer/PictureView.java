@@ -1,6 +1,7 @@
 package sharpkestrel.app.viewer;
 
 import java.nio.IntBuffer;
+import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicReference;
@@ -23,6 +24,7 @@ import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
@@ -252,18 +254,18 @@ public final class PictureView extends Region {
     }
   }
 
-  /** Shows a raster inside of the trial patch only; null for none. */
-  public void showTrial(Raster raster) {
-    if (raster == null || layerA == null) {
-      trial = null;
-      repaint();
-      return;
-    }
+  /**
+   * Shows what a trial made inside of the trial patch only.
+   *
+   * @param value a raster, or objects
+   * @param backdrop the picture under it; the raster itself where it is one
+   */
+  public void showTrial(Object value, Raster backdrop) {
     Look look = workspace.lookProperty().get();
     preparing.execute(() -> {
       try {
         PaneLayer made =
-            PaneLayer.of(null, raster, look, raster.grid().window(), this::tileArrived);
+            PaneLayer.ofTrial(value, backdrop, look, backdrop.grid().window(), this::tileArrived);
         Platform.runLater(() -> {
           trial = made;
           repaint();
@@ -272,6 +274,27 @@ public final class PictureView extends Region {
         Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
       }
     });
+  }
+
+  /** The trial patch in a raster's own coordinates, pixels where it has no place; set in the view where there is none. */
+  public Optional<Extent> patchOn(Raster raster) {
+    showPatch();
+    if (patch == null || layerA == null || raster.grid().crs().isKnown() != placed(layerA)) {
+      return Optional.empty();
+    }
+    if (placed(layerA)) {
+      return Optional.of(new Extent(patch[0], -patch[3], patch[2], -patch[1]));
+    }
+    double scale = layerA.rawScale;
+    return Optional.of(
+        new Extent(patch[0] / scale, patch[1] / scale, patch[2] / scale, patch[3] / scale));
+  }
+
+  /** Sets a trial patch where there is none yet. */
+  public void showPatch() {
+    if (patch == null) {
+      patchHere();
+    }
   }
 
   /** Sets a trial patch of a quarter of the view in its middle. */
@@ -535,8 +558,13 @@ public final class PictureView extends Region {
     PaneLayer tried = trial;
     if (tried != null && layerA != null && placed(tried) == placed(layerA)) {
       Affine map = view.toPixels(tried.raster.grid(), tried.rawScale);
-      complete &= compositor.drawRaster(
-          tried.tiles, map, left, top, Math.min(w, right), Math.min(h, bottom));
+      int endX = Math.min(w, right);
+      int endY = Math.min(h, bottom);
+      if (tried.labels == null) {
+        complete &= compositor.drawRaster(tried.tiles, map, left, top, endX, endY);
+      } else if (outlinesShown) {
+        complete &= compositor.drawObjects(tried.labels, tried.paint, map, left, top, endX, endY);
+      }
     }
     compositor.drawFrame(left, top, right, bottom);
   }
