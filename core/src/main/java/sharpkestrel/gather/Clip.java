@@ -52,8 +52,7 @@ public record Clip(
     return new DerivedRaster(grid, scene.bands(), attachments, scene.zoom()) {
       @Override
       protected void compute(int level, Window window, float[][] target, Request request) {
-        int scale = (1 << level) - 1;
-        if (level > 0 && ((area.x() & scale) != 0 || (area.y() & scale) != 0)) {
+        if (!sharesPixels(area, level, window)) {
           Planes.readByHalving(this, level, window, target, request);
           return;
         }
@@ -65,6 +64,17 @@ public record Clip(
         scene.read(level, there, target, request);
       }
     };
+  }
+
+  /** Whether the scene's own pixels of a level are those of the cut-out: no side of it may fall within one. */
+  private boolean sharesPixels(Window area, int level, Window window) {
+    int within = (1 << level) - 1;
+    boolean corner = (area.x() & within) == 0 && (area.y() & within) == 0;
+    boolean right = (long) window.right() << level <= area.width()
+        || area.right() == scene.grid().width();
+    boolean bottom = (long) window.bottom() << level <= area.height()
+        || area.bottom() == scene.grid().height();
+    return level == 0 || corner && right && bottom;
   }
 
   private Window pixels(Extent wanted) {

@@ -79,10 +79,10 @@ public record Grid(int width, int height, Affine affine, CrsName crs) {
     return Math.sqrt(pixelArea());
   }
 
-  /** A north-up grid that covers an extent from its north-west corner. */
+  /** A north-up grid of whole pixels that covers an extent from its north-west corner, to a thousandth of a pixel. */
   public static Grid covering(Extent extent, double pixelSize, CrsName crs) {
-    int width = (int) Math.max(1, Math.round((extent.east() - extent.west()) / pixelSize));
-    int height = (int) Math.max(1, Math.round((extent.north() - extent.south()) / pixelSize));
+    int width = (int) Math.max(1, Math.ceil(extent.width() / pixelSize - 1e-3));
+    int height = (int) Math.max(1, Math.ceil(extent.height() / pixelSize - 1e-3));
     return new Grid(width, height, Affine.northUp(extent.west(), extent.north(), pixelSize), crs);
   }
 

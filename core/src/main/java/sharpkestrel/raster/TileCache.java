@@ -23,6 +23,9 @@ public final class TileCache {
     planes = Caffeine.newBuilder()
         .maximumWeight(budgetBytes)
         .weigher((Key key, float[] plane) -> 64 + 4 * plane.length)
+        // Drops on the thread that puts: left to a pool, a burst of tiles outgrows the budget
+        // first.
+        .executor(Runnable::run)
         .build();
   }
 

@@ -42,6 +42,7 @@ public final class Bench extends VBox {
   private final Map<String, Node> panels = new HashMap<>();
   private final TableGrid table = new TableGrid();
   private final ComboBox<String> colourBy = new ComboBox<>();
+  private final RampLegend legend = new RampLegend();
   private final VBox tablePanel;
   private GrainPanel grain;
   private String view = "Tool";
@@ -64,7 +65,7 @@ public final class Bench extends VBox {
     colourBy.valueProperty().addListener((p, before, now) -> colour());
     Label by = new Label("Colour objects by");
     by.getStyleClass().add("soft");
-    HBox row = new HBox(8, by, colourBy);
+    HBox row = new HBox(8, by, colourBy, legend);
     row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
     tablePanel = new VBox(6, row, table);
     VBox.setVgrow(table, Priority.ALWAYS);
@@ -223,6 +224,7 @@ public final class Bench extends VBox {
     }
     geometry = null;
     colourBy.getItems().clear();
+    legend.hide();
     if (result == null) {
       return;
     }
@@ -253,12 +255,9 @@ public final class Bench extends VBox {
         .filter(c -> c.title().equals(title))
         .findFirst()
         .orElseThrow();
-    double[] sorted = java.util.Arrays.stream(column.values())
-        .filter(v -> !Double.isNaN(v))
-        .sorted()
-        .toArray();
-    double low = sorted.length == 0 ? 0 : sorted[(int) (0.02 * (sorted.length - 1))];
-    double high = sorted.length == 0 ? 1 : sorted[(int) (0.98 * (sorted.length - 1))];
+    double low = set.table().quantile(column.name(), 0.02);
+    double high = set.table().quantile(column.name(), 0.98);
+    legend.show(low, high, column.unit());
     int[] fill = new int[set.count()];
     for (int i = 0; i < fill.length; i++) {
       double v = column.values()[i];

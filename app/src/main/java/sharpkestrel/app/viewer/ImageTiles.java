@@ -61,14 +61,6 @@ final class ImageTiles {
     return raster;
   }
 
-  Stretch stretch() {
-    return stretch;
-  }
-
-  int[] bands() {
-    return bands;
-  }
-
   /** No more tiles are wanted of this. */
   void close() {
     cancellation.cancel();

@@ -1,0 +1,143 @@
+package sharpkestrel.app.model;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import sharpkestrel.flow.RunSheet;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.flow.StepSpec;
+import sharpkestrel.io.Json;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.MemoryRaster;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.SampleType;
+
+class WorkspaceTest {
+
+  @TempDir
+  Path folder;
+
+  private static Raster raster(BandRole... roles) {
+    List<Band> bands = java.util.Arrays.stream(roles)
+        .map(role -> Band.of(role, SampleType.UINT8))
+        .toList();
+    return new MemoryRaster(
+        Grid.ofPixels(4, 4), bands, Attachments.NONE, new float[roles.length][16]);
+  }
+
+  private static Result result(String name, String step, Object value, Map<String, Result> inputs) {
+    return new Result(
+        name, name + " title", StepCatalogue.get(step), inputs, Map.of(), Map.of(), value);
+  }
+
+  private static Workspace twoResults() {
+    Workspace workspace = new Workspace();
+    Result ms = result("ms", "assemble", raster(BandRole.RED, BandRole.NEAR_INFRARED), Map.of());
+    workspace.add(ms);
+    workspace.add(result("ndvi", "index", raster(BandRole.OTHER), Map.of("scene", ms)));
+    return workspace;
+  }
+
+  @Test
+  void aNewResultIsShownOverTheOneBefore() {
+    Workspace workspace = twoResults();
+
+    assertThat(workspace.paneAProperty().get().name()).isEqualTo("ndvi");
+    assertThat(workspace.paneBProperty().get().name()).isEqualTo("ms");
+  }
+
+  @Test
+  void undoTakesAResultBackAndRedoBringsIt() {
+    Workspace workspace = twoResults();
+
+    workspace.undo().undo();
+
+    assertThat(workspace.results()).extracting(Result::name).containsExactly("ms");
+    assertThat(workspace.paneAProperty().get().name()).isEqualTo("ms");
+    workspace.undo().redo();
+    assertThat(workspace.results()).extracting(Result::name).containsExactly("ms", "ndvi");
+  }
+
+  @Test
+  void anInputIsOfferedTheNewestOfWhatSuitsIt() {
+    Workspace workspace = twoResults();
+    StepSpec.Input severalBands = StepCatalogue.get("index").inputs().get(0);
+
+    assertThat(workspace.fitting(severalBands)).extracting(Result::name).containsExactly("ms");
+  }
+
+  @Test
+  void theSheetOfAResultHoldsItsAncestorsFirst() {
+    Workspace workspace = twoResults();
+
+    RunSheet sheet = workspace.sheetOf(workspace.results().get(1));
+
+    assertThat(sheet.steps()).extracting(RunSheet.Entry::name).containsExactly("ms", "ndvi");
+    assertThat(sheet.steps().get(1).inputs()).containsEntry("scene", "@ms");
+  }
+
+  @Test
+  void aProjectsFileReadsBackAsTheSameSheet() {
+    Workspace workspace = twoResults();
+    RunSheet sheet = ProjectFile.sheetOf(workspace);
+    Path file = folder.resolve("project.json");
+
+    Json.write(sheet.toJson(), file);
+
+    assertThat(RunSheet.read(file).steps()).isEqualTo(sheet.steps());
+  }
+
+  @Test
+  void aFolderWithoutAProjectIsRefused() {
+    assertThatThrownBy(() -> ProjectFile.open(new Workspace(), folder))
+        .isInstanceOf(RasterException.class)
+        .hasMessageContaining("no project.json");
+    assertThat(Files.exists(folder.resolve("project.json"))).isFalse();
+  }
+
+  @Test
+  void aResultDescendsFromAllItWasMadeOf() {
+    Workspace workspace = twoResults();
+    Result ms = workspace.results().get(0);
+    Result ndvi = workspace.results().get(1);
+
+    assertThat(ndvi.descendsFrom(ms)).isTrue();
+    assertThat(ms.descendsFrom(ndvi)).isFalse();
+    assertThat(ndvi.backdrop()).isSameAs(ndvi.value());
+  }
+
+  @Test
+  void undoneChangesAreForgottenWhenSomethingElseIsDone() {
+    UndoStack stack = new UndoStack();
+    List<String> log = new ArrayList<>();
+    stack.change("one", () -> log.add("+1"), () -> log.add("-1"));
+    stack.undo();
+
+    stack.change("two", () -> log.add("+2"), () -> log.add("-2"));
+    stack.redo();
+
+    assertThat(log).containsExactly("+1", "-1", "+2");
+    assertThat(stack.nextProperty().get()).isEqualTo("two");
+  }
+
+  @Test
+  void aLookFindsItsBandsByRoleAndFallsBackOnGrey() {
+    Raster colour = raster(
+        BandRole.BLUE, BandRole.GREEN, BandRole.RED, BandRole.RED_EDGE, BandRole.NEAR_INFRARED);
+
+    assertThat(Look.NATURAL.bandsOf(colour)).containsExactly(2, 1, 0);
+    assertThat(Look.INFRARED.bandsOf(colour)).containsExactly(4, 2, 1);
+    assertThat(Look.NATURAL.bandsOf(raster(BandRole.PAN))).containsExactly(0, 0, 0);
+  }
+}

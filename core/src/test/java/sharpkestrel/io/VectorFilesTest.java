@@ -1,0 +1,174 @@
+package sharpkestrel.io;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.locationtech.jts.algorithm.Orientation;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.Polygon;
+import sharpkestrel.expr.Table;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.RasterException;
+
+class VectorFilesTest {
+
+  private static final GeometryFactory FACTORY = new GeometryFactory();
+
+  @TempDir
+  Path folder;
+
+  /** Turned rectangles, every third with a hole, every seventh in two parts. */
+  private static Layer layer(int count, long seed) {
+    Random random = new Random(seed);
+    List<Geometry> geometries = new ArrayList<>();
+    double[] height = new double[count];
+    List<String> kinds = new ArrayList<>();
+    for (int i = 0; i < count; i++) {
+      double x = 512_000 + 5_000 * random.nextDouble();
+      double y = 6_702_000 + 5_000 * random.nextDouble();
+      Geometry box = FACTORY.toGeometry(new Envelope(x, x + 20, y, y + 12));
+      if (i % 3 == 0) {
+        box = box.difference(FACTORY.toGeometry(new Envelope(x + 5, x + 8, y + 4, y + 6)));
+      }
+      if (i % 7 == 0) {
+        box = box.union(FACTORY.toGeometry(new Envelope(x + 40, x + 50, y, y + 5)));
+      }
+      geometries.add(box);
+      height[i] = i % 5 == 0 ? Double.NaN : random.nextGaussian();
+      kinds.add(i % 2 == 0 ? "slate" : "it's turf, with a \"quote\"");
+    }
+    Table table = new Table(
+        count,
+        List.of(
+            new Table.Column("height", "Height", "m", height),
+            Table.Column.ofTexts("kind", "Kind", kinds)));
+    return new Layer("roofs", CrsName.epsg(32630), geometries, table, Map.of());
+  }
+
+  @Test
+  void aGeoPackageReadsBackAsWritten() {
+    Layer layer = layer(50, 1);
+    Path file = folder.resolve("roofs.gpkg");
+
+    GeoPackage.write(layer, file);
+    Layer back = GeoPackage.read(file, "roofs");
+
+    assertThat(back.crs()).isEqualTo(layer.crs());
+    assertThat(back.size()).isEqualTo(50);
+    for (int i = 0; i < 50; i++) {
+      assertThat(back.geometries().get(i).equalsExact(layer.geometries().get(i).norm(), 0)
+              || back.geometries().get(i).equalsTopo(layer.geometries().get(i)))
+          .as("geometry " + i)
+          .isTrue();
+      assertThat(Double.valueOf(back.table().values("height")[i]))
+          .isEqualTo(Double.valueOf(layer.table().values("height")[i]));
+      assertThat(back.table().column("kind").text(i))
+          .isEqualTo(layer.table().column("kind").text(i));
+    }
+  }
+
+  @Test
+  void theSpatialIndexHoldsEveryGeometrysBox() throws SQLException {
+    Layer layer = layer(40, 2);
+    Path file = folder.resolve("roofs.gpkg");
+
+    GeoPackage.write(layer, file);
+
+    try (var connection = DriverManager.getConnection("jdbc:sqlite:" + file);
+        var rows = connection
+            .createStatement()
+            .executeQuery("SELECT id, minx, maxx, miny, maxy FROM rtree_roofs_geom ORDER BY id")) {
+      int count = 0;
+      while (rows.next()) {
+        Envelope box = layer.geometries().get(count++).getEnvelopeInternal();
+        // The index keeps 32-bit numbers, rounded outwards.
+        assertThat(rows.getDouble(2)).isCloseTo(box.getMinX(), within(1.0));
+        assertThat(rows.getDouble(3)).isCloseTo(box.getMaxX(), within(1.0));
+        assertThat(rows.getDouble(4)).isCloseTo(box.getMinY(), within(1.0));
+        assertThat(rows.getDouble(5)).isCloseTo(box.getMaxY(), within(1.0));
+      }
+      assertThat(count).isEqualTo(40);
+    }
+  }
+
+  @Test
+  void aLayerThatIsNotThereBringsThoseThatAre() {
+    Path file = folder.resolve("roofs.gpkg");
+    GeoPackage.write(layer(1, 3), file);
+
+    assertThatThrownBy(() -> GeoPackage.read(file, "vessels"))
+        .isInstanceOf(RasterException.class)
+        .hasMessageContaining("vessels")
+        .hasMessageContaining("roofs");
+  }
+
+  @Test
+  void aFileThatIsNoGeoPackageIsNamed() throws java.io.IOException {
+    Path file = folder.resolve("notes.gpkg");
+    Files.writeString(file, "not a database");
+
+    assertThatThrownBy(() -> GeoPackage.read(file, ""))
+        .isInstanceOf(RasterException.class)
+        .hasMessageContaining("notes.gpkg");
+  }
+
+  @Test
+  void geoJsonIsInDegreesWithOuterRingsAnticlockwise() {
+    Path file = folder.resolve("roofs.geojson");
+
+    GeoJson.write(layer(12, 4), file);
+
+    JsonNode root = Json.read(file);
+    assertThat(root.path("features").size()).isEqualTo(12);
+    for (JsonNode feature : root.path("features")) {
+      JsonNode geometry = feature.path("geometry");
+      boolean single = geometry.path("type").asText().equals("Polygon");
+      JsonNode rings =
+          single ? geometry.path("coordinates") : geometry.path("coordinates").get(0);
+      Coordinate[] outer = ring(rings.get(0));
+      assertThat(Orientation.isCCW(outer)).isTrue();
+      assertThat(outer[0].x).isBetween(-3.0, -2.5);
+      assertThat(outer[0].y).isBetween(60.0, 61.0);
+      for (int hole = 1; hole < rings.size(); hole++) {
+        assertThat(Orientation.isCCW(ring(rings.get(hole)))).isFalse();
+      }
+    }
+    assertThat(root.path("features").get(0).path("properties").path("height").isNull())
+        .isTrue();
+    assertThat(root.path("features").get(1).path("properties").path("kind").asText())
+        .isEqualTo("it's turf, with a \"quote\"");
+  }
+
+  private static Coordinate[] ring(JsonNode positions) {
+    Coordinate[] ring = new Coordinate[positions.size()];
+    for (int i = 0; i < ring.length; i++) {
+      ring[i] = new Coordinate(
+          positions.get(i).get(0).asDouble(), positions.get(i).get(1).asDouble());
+    }
+    return ring;
+  }
+
+  @Test
+  void aLayerWantsARowForEachGeometry() {
+    Polygon box = (Polygon) FACTORY.toGeometry(new Envelope(0, 1, 0, 1));
+
+    assertThatThrownBy(
+            () -> new Layer("x", CrsName.NONE, List.of(box), new Table(2, List.of()), Map.of()))
+        .hasMessageContaining("1 geometries for 2 rows");
+  }
+}
