@@ -3,6 +3,7 @@ package sharpkestrel.app;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import javafx.application.Platform;
 import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -12,6 +13,7 @@ import sharpkestrel.demo.SurveyMaker;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
 
 /** Opens the demo survey: makes it where it is not there, then gathers its raw scenes. */
 final class DemoSession {
@@ -26,9 +28,26 @@ final class DemoSession {
         .tasks()
         .run(
             "Opening the survey",
-            job -> SurveyMaker.make(DemoData.surveys(), seed, size, job),
+            job -> SurveyMaker.make(
+                DemoData.surveys(),
+                seed,
+                size,
+                look -> Platform.runLater(() -> showQuickLook(workspace, look)),
+                job),
             survey -> gather(workspace, survey),
             failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+
+  /** Shown until the raw scenes are there; it is no result and hangs from no stage. */
+  private static void showQuickLook(Workspace workspace, Raster look) {
+    workspace.show(new Result(
+        "quick-look",
+        "Quick look: the survey is being made",
+        StepCatalogue.get("assemble"),
+        Map.of(),
+        Map.of(),
+        Map.of(),
+        look));
   }
 
   /** The files the demo offers for inputs that are no results. */

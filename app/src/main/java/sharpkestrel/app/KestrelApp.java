@@ -61,7 +61,7 @@ public final class KestrelApp extends Application {
       DemoSession.start(workspace, seed, size);
     }
     if (Boolean.getBoolean("kestrel.timing")) {
-      FirstPicture.report(((Shell) stage.getScene().getRoot()).picture());
+      FirstPicture.report(((Shell) stage.getScene().getRoot()).picture(), workspace);
     }
     if (args.contains("shots")) {
       Shots.take(workspace, stage.getScene());

@@ -160,9 +160,35 @@ final class Renderer {
     return planes;
   }
 
+  /**
+   * A quick look at the whole scene: one ray for a square of pixels, without noise.
+   *
+   * @param step side of the square in panchromatic pixels
+   * @return numbers of the six bands, rows of {@code size / step}
+   */
+  float[][] sketch(int step) {
+    int side = world.size() / step;
+    float[][] planes = new float[Material.BANDS][side * side];
+    Ray ray = new Ray();
+    for (int y = 0; y < side; y++) {
+      ray.guess = 20;
+      for (int x = 0; x < side; x++) {
+        ray.trace((x + 0.5) * step, (y + 0.5) * step);
+        for (int b = 0; b < Material.BANDS; b++) {
+          planes[b][y * side + x] = (float) exact(ray.signal[b], IRRADIANCE[b], gains[b]);
+        }
+      }
+    }
+    return planes;
+  }
+
+  private double exact(float signal, double irradiance, double gain) {
+    return signal * irradiance / Math.PI / (sunDistance * sunDistance) / gain;
+  }
+
   /** A signal to a number: radiance over gain, with noise that grows as the root of the signal. */
   private float numbers(float signal, double irradiance, double gain, int x, int y, int band) {
-    double exact = signal * irradiance / Math.PI / (sunDistance * sunDistance) / gain;
+    double exact = exact(signal, irradiance, gain);
     double spread = Math.sqrt(READ_NOISE * READ_NOISE + Math.max(0, exact) / ELECTRONS_PER_NUMBER);
     double noisy = exact + spread * sensorNoise.gaussianAt(x + 100_000L * band, y);
     return (float) Math.max(1, Math.min(FULL_SCALE, Math.floor(noisy + 0.5)));

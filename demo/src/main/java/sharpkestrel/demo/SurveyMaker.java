@@ -4,8 +4,10 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
@@ -28,6 +30,7 @@ import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Parallel;
+import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
 
@@ -37,6 +40,7 @@ public final class SurveyMaker {
   private static final int ROWS = 2;
   private static final int COLUMNS = 3;
   private static final int BLOCK = 256;
+  private static final int SKETCH = 8;
 
   private final World world;
   private final Survey survey;
@@ -48,12 +52,32 @@ public final class SurveyMaker {
 
   /** Makes a survey where it is not yet whole, and says where it is. */
   public static Survey make(Path parent, long seed, int size, Job job) {
+    return make(parent, seed, size, look -> {}, job);
+  }
+
+  /**
+   * @param quickLook given a coarse picture of the raw scene at once, before the survey is made; not called where it is
+   *     there already
+   */
+  public static Survey make(Path parent, long seed, int size, Consumer<Raster> quickLook, Job job) {
     Survey survey = Survey.in(parent, seed, size);
     if (!survey.isComplete()) {
       World world = new World(seed, size);
-      new SurveyMaker(world, survey).write(job);
+      SurveyMaker maker = new SurveyMaker(world, survey);
+      quickLook.accept(maker.quickLook());
+      maker.write(job);
     }
     return survey;
+  }
+
+  private Raster quickLook() {
+    int side = world.size() / SKETCH;
+    List<Band> bands = Arrays.stream(Renderer.ROLES)
+        .map(role -> Band.of(role, SampleType.FLOAT32))
+        .toList();
+    Attachments attachments = Attachments.NONE.with(Rpc.class, RpcFit.of(world).scaled(SKETCH));
+    return new MemoryRaster(
+        Grid.ofPixels(side, side), bands, attachments, new Renderer(world).sketch(SKETCH));
   }
 
   private void write(Job job) {

@@ -1,7 +1,9 @@
 package sharpkestrel.demo;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static org.assertj.core.api.Assertions.withinPercentage;
 
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -92,5 +94,49 @@ class CameraTest {
     assertThat(again.blocks()).hasSameSizeAs(WORLD.blocks());
     assertThat(again.terrain().nodes()).isEqualTo(WORLD.terrain().nodes());
     assertThat(new World(6, 512).terrain().nodes()).isNotEqualTo(WORLD.terrain().nodes());
+  }
+
+  /** One ray in 64 pixels against all of them: the same land and sea, each band as bright on the whole. */
+  @Test
+  void theQuickLookIsTheScene() {
+    World world = new World(5, 256);
+    Renderer renderer = new Renderer(world);
+
+    float[][] sketch = renderer.sketch(8);
+    float[][] fine = renderer.render(new sharpkestrel.raster.Window(0, 0, 256, 256));
+
+    for (int b = 0; b < Material.BANDS; b++) {
+      double coarse = 0;
+      double whole = 0;
+      for (float v : sketch[b]) {
+        coarse += v / sketch[b].length;
+      }
+      for (float v : fine[b + 1]) {
+        whole += v / fine[b + 1].length;
+      }
+      assertThat(coarse).as("band " + b).isCloseTo(whole, withinPercentage(8));
+    }
+  }
+
+  @Test
+  void numbersKeepToElevenBits() {
+    World world = new World(6, 256);
+    float[][] planes = new Renderer(world).render(new sharpkestrel.raster.Window(0, 0, 128, 128));
+
+    for (float[] plane : planes) {
+      for (float v : plane) {
+        assertThat(v).isBetween(1f, 2047f);
+        assertThat((double) v).isCloseTo(Math.rint(v), within(1e-6));
+      }
+    }
+  }
+
+  @Test
+  void worldsOfTwoSeedsDifferAndTooSmallOnesAreRefused() {
+    World one = new World(7, 256);
+    World two = new World(8, 256);
+
+    assertThat(one.sunElevation).isNotEqualTo(two.sunElevation);
+    assertThatThrownBy(() -> new World(1, 100)).hasMessageContaining("256 to 8192");
   }
 }

@@ -1,0 +1,168 @@
+package sharpkestrel.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import picocli.CommandLine;
+import sharpkestrel.demo.Survey;
+import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.io.GeoPackage;
+import sharpkestrel.raster.Job;
+
+/** The examples of the manual on a small held-out survey, one command after the other. */
+class SurveyOnTheCommandLineTest {
+
+  private static final Path SHEET = Path.of("../docs/examples/metal-roofs.json");
+
+  @TempDir
+  static Path folder;
+
+  private static Survey survey;
+
+  private final StringWriter out = new StringWriter();
+  private final StringWriter err = new StringWriter();
+
+  @BeforeAll
+  static void makeSurvey() {
+    survey = SurveyMaker.make(folder, 103, 1024, Job.QUIET);
+  }
+
+  private int run(Object... arguments) {
+    CommandLine line = Main.commandLine();
+    line.setOut(new PrintWriter(out));
+    line.setErr(new PrintWriter(err));
+    String[] texts = new String[arguments.length];
+    for (int i = 0; i < texts.length; i++) {
+      texts[i] = arguments[i].toString();
+    }
+    return line.execute(texts);
+  }
+
+  private JsonNode lastLine() throws IOException {
+    return new ObjectMapper()
+        .readTree(out.toString().strip().lines().reduce((a, b) -> b).orElseThrow());
+  }
+
+  @Test
+  void theShippedSheetFindsMostMetalRoofsOfASmallSurvey() throws IOException {
+    int code = run(
+        "run",
+        SHEET,
+        "--set",
+        "survey=" + survey.folder(),
+        "--work",
+        folder.resolve("work"),
+        "--json");
+
+    assertThat(code).as(err.toString()).isZero();
+    JsonNode scores = lastLine().path("scores").path("check");
+    assertThat(scores.path("f1").asDouble()).isGreaterThan(0.7);
+    assertThat(out.toString()).contains("Sheet-metal roofs").contains("precision");
+    assertThat(GeoPackage.read(folder.resolve("work/metal-roofs.gpkg"), "metal_roofs")
+            .size())
+        .isPositive();
+  }
+
+  @Test
+  void stepsChainThroughFiles() throws IOException {
+    Path raw = folder.resolve("raw.tif");
+    Path placed = folder.resolve("ortho.tif");
+    Path objects = folder.resolve("objects.gpkg");
+    Path measured = folder.resolve("measured.gpkg");
+    Path part = folder.resolve("part.tif");
+    int code = run("step", "assemble", "--delivery", survey.item(), "--image", "ms", "--out", raw)
+        + run(
+            "step",
+            "ortho",
+            "--scene",
+            raw,
+            "--heights",
+            survey.heights(),
+            "--undulation",
+            47,
+            "--pixel-size",
+            2,
+            "--resampling",
+            "bilinear",
+            "--compression",
+            "none",
+            "--out",
+            placed)
+        + run("step", "segment", "--scene", placed, "--grain", 400, "--out", objects)
+        + run("step", "measure", "--objects", objects, "--scene", placed, "--out", measured)
+        + run("step", "clip", "--scene", placed, "--out", part);
+
+    assertThat(code).as(err.toString()).isZero();
+    assertThat(GeoPackage.read(measured, "").table().has("ndvi")).isTrue();
+    assertThat(Files.size(part)).isPositive();
+    run("info", placed, "--json");
+    assertThat(lastLine().path("width").asInt()).isGreaterThan(200);
+    assertThat(out.toString()).contains("EPSG:32630").contains("near infrared");
+  }
+
+  @Test
+  void anOrthoWithoutUndulationIsRefusedWithTheSettingToGive() {
+    Path raw = folder.resolve("raw-pan.tif");
+    run("step", "assemble", "--delivery", survey.item(), "--image", "pan", "--out", raw);
+
+    int code = run(
+        "step",
+        "ortho",
+        "--scene",
+        raw,
+        "--heights",
+        survey.heights(),
+        "--out",
+        folder.resolve("x.tif"));
+
+    assertThat(code).isEqualTo(1);
+    assertThat(err.toString()).contains("--undulation");
+    assertThat(folder.resolve("x.tif")).doesNotExist();
+  }
+
+  @Test
+  void exportTakesOutlinesAndRasters() {
+    Path json = folder.resolve("truth.geojson");
+    Path tif = folder.resolve("heights-copy.tif");
+
+    int code = run("step", "export", "--result", survey.roofsInOrtho(), "--file", json)
+        + run(
+            "step",
+            "export",
+            "--result",
+            survey.heights(),
+            "--file",
+            tif,
+            "--compression",
+            "deflate");
+
+    assertThat(code).as(err.toString()).isZero();
+    assertThat(json).exists();
+    assertThat(tif).exists();
+  }
+
+  @Test
+  void seedsThatAreTunedOnAreNotReportedOn() {
+    int code = run("quality", "--seeds", "1", "--size", 1024);
+
+    assertThat(code).isEqualTo(1);
+    assertThat(err.toString()).contains("tuned on");
+  }
+
+  @Test
+  void aWorldThatIsTooSmallSaysWhatSizesThereAre() {
+    int code = run("world", "--seed", 1, "--size", 20, "--out", folder);
+
+    assertThat(code).isEqualTo(1);
+    assertThat(err.toString()).contains("256 to 8192");
+  }
+}
