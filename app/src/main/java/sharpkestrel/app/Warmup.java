@@ -18,6 +18,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import sharpkestrel.app.bench.HistogramBox;
 import sharpkestrel.app.model.Background;
 import sharpkestrel.app.shell.Shell;
 
@@ -26,6 +27,8 @@ import sharpkestrel.app.shell.Shell;
  * there, so that the first click on a tool does not wait a quarter of a second for them. The controls are never shown.
  */
 final class Warmup {
+
+  private static final int ROUNDS = 4;
 
   private Warmup() {}
 
@@ -52,7 +55,16 @@ final class Warmup {
     canvas.getGraphicsContext2D().fillRect(0, 0, 10, 10);
     Button button = new Button("text");
     button.setTooltip(new Tooltip("text"));
+    HistogramBox histogram = new HistogramBox(196, 74);
+    double[] values = new double[1000];
+    for (int i = 0; i < values.length; i++) {
+      values[i] = i % 37;
+    }
+    for (int i = 0; i < 10; i++) {
+      histogram.show(values, new int[values.length], 0, 0, 37, 5, 20);
+    }
     Node[] controls = {
+      histogram,
       box,
       scroll,
       canvas,

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.BooleanSupplier;
 import javafx.animation.AnimationTimer;
 
 /**
@@ -16,13 +17,14 @@ final class StallWatch {
   private static final long WORTH_A_STACK_MILLIS = 100;
 
   /** A wait between pulses; what the machine held up is what a thread that only sleeps was late by meanwhile. */
-  private record Stall(long millis, long heldUp, List<StackTraceElement> stack) {
+  private record Stall(long millis, long heldUp, boolean inTask, List<StackTraceElement> stack) {
 
     long own() {
       return millis - Math.min(millis, heldUp);
     }
   }
 
+  private final BooleanSupplier running;
   private final Thread interfaceThread;
   private final List<Stall> stalls = new ArrayList<>();
   private final Thread looking = new Thread(this::look, "stall-watch");
@@ -30,22 +32,33 @@ final class StallWatch {
   private volatile boolean watching = true;
   private volatile List<StackTraceElement> seen = List.of();
   private volatile long late;
+  private boolean wasRunning;
 
   private final AnimationTimer pulses = new AnimationTimer() {
     @Override
     public void handle(long now) {
       long time = System.nanoTime();
       synchronized (stalls) {
-        stalls.add(new Stall((time - last) / 1_000_000, late / 1_000_000, seen));
+        stalls.add(new Stall(
+            (time - last) / 1_000_000,
+            late / 1_000_000,
+            wasRunning && running.getAsBoolean(),
+            seen));
       }
       late = 0;
+      wasRunning = running.getAsBoolean();
       seen = List.of();
       last = time;
     }
   };
 
-  /** Starts to watch the calling thread, which must be the interface's. */
-  StallWatch() {
+  /**
+   * Starts to watch the calling thread, which must be the interface's.
+   *
+   * @param running whether a task runs
+   */
+  StallWatch(BooleanSupplier running) {
+    this.running = running;
     interfaceThread = Thread.currentThread();
     looking.setDaemon(true);
     looking.start();
@@ -80,23 +93,31 @@ final class StallWatch {
     }
     sorted.sort(Comparator.comparingLong(Stall::own).reversed());
     StringBuilder text = new StringBuilder();
-    long longest = sorted.stream().mapToLong(Stall::millis).max().orElse(0);
-    long longestOwn = sorted.isEmpty() ? 0 : sorted.get(0).own();
-    long over = sorted.stream().filter(s -> s.own() > WORTH_A_STACK_MILLIS).count();
-    text.append(String.format(
-        Locale.ROOT,
-        "longest stall of the interface thread: %d ms, %d ms less what held up a sleeping thread too;"
-            + " %d of %d pulses over 100 ms%n",
-        longest,
-        longestOwn,
-        over,
-        sorted.size()));
+    text.append(line("interface thread, all along", sorted));
+    text.append(line(
+        "interface thread, while a task ran",
+        sorted.stream().filter(Stall::inTask).toList()));
     for (Stall stall : sorted.subList(0, Math.min(12, sorted.size()))) {
       if (stall.own() > WORTH_A_STACK_MILLIS) {
-        text.append(String.format(Locale.ROOT, "  %d ms: %s%n", stall.own(), where(stall)));
+        text.append(String.format(
+            Locale.ROOT,
+            "  %d ms%s: %s%n",
+            stall.own(),
+            stall.inTask() ? " in a task" : "",
+            where(stall)));
       }
     }
     return text.toString();
+  }
+
+  private static String line(String what, List<Stall> longestFirst) {
+    return String.format(
+        Locale.ROOT,
+        "%s: longest stall %d ms (less what held up a sleeping thread too); %d of %d pulses over 100 ms%n",
+        what,
+        longestFirst.isEmpty() ? 0 : longestFirst.get(0).own(),
+        longestFirst.stream().filter(s -> s.own() > WORTH_A_STACK_MILLIS).count(),
+        longestFirst.size());
   }
 
   private static String where(Stall stall) {

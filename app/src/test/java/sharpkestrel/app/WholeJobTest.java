@@ -45,7 +45,7 @@ class WholeJobTest {
     stage.setScene(scene);
     stage.show();
     DemoSession.gather(workspace, survey);
-    watch = new StallWatch();
+    watch = new StallWatch(workspace.tasks().runningProperty()::get);
   }
 
   @Stop
