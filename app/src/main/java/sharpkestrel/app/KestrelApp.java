@@ -51,7 +51,6 @@ public final class KestrelApp extends Application {
     Workspace workspace = new Workspace();
     stage.setTitle("Sharp Kestrel");
     stage.setScene(scene(workspace));
-    stage.show();
     List<String> args = getParameters().getUnnamed();
     long seed = number("seed", 1);
     int size = (int) number("size", sharpkestrel.demo.DemoData.DEFAULT_SIZE);
@@ -60,6 +59,8 @@ public final class KestrelApp extends Application {
     } else {
       DemoSession.start(workspace, seed, size);
     }
+    // Last, so that the data is on its way while the window is built.
+    stage.show();
     if (Boolean.getBoolean("kestrel.timing")) {
       FirstPicture.report(((Shell) stage.getScene().getRoot()).picture(), workspace);
     }

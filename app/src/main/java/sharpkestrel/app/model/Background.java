@@ -16,7 +16,11 @@ public final class Background {
 
   private static final int OF_THIS_THREAD = 0;
   private static final int NICENESS = 10;
-  private static final Optional<MethodHandle> SET_PRIORITY = setPriority();
+
+  /** Made by the first thread that stands back: linking takes a tenth of a second that the interface has no time for. */
+  private static final class Native {
+    static final Optional<MethodHandle> SET_PRIORITY = setPriority();
+  }
 
   private Background() {}
 
@@ -30,7 +34,7 @@ public final class Background {
   }
 
   private static void standBack() {
-    SET_PRIORITY.ifPresent(call -> {
+    Native.SET_PRIORITY.ifPresent(call -> {
       try {
         int refused = (int) call.invokeExact(OF_THIS_THREAD, OF_THIS_THREAD, NICENESS);
         assert refused <= 0;
