@@ -84,9 +84,7 @@ final class Shots {
     });
     shot("winnow", () -> {
       workspace.stageProperty().set(Stage.EXTRACT);
-      var text = (javafx.scene.control.TextField) scene.lookup("#winnow-text");
-      text.setText(shipped("metal").get("tests"));
-      text.getOnAction().handle(null);
+      typeTests();
     });
     run("winnow", "Metal roofs", Map.of("objects", "measure"), shipped("metal"));
     run("outline", "Roof outlines", Map.of("objects", "winnow"), shipped("roofs"));
@@ -104,7 +102,12 @@ final class Shots {
       workspace.stageProperty().set(Stage.CHECK);
       near();
     });
-    shot("dark", () -> click("#theme"));
+    shot("dark", () -> {
+      click("#theme");
+      workspace.stageProperty().set(Stage.EXTRACT);
+      workspace.show(named("measure"));
+      typeTests();
+    });
     step(this::idle, Platform::exit);
     Timeline clock = new Timeline(new KeyFrame(Duration.millis(250), e -> {
       if (!readiness.isEmpty() && readiness.peek().getAsBoolean()) {
@@ -128,6 +131,12 @@ final class Shots {
         .findFirst()
         .orElseThrow()
         .settings();
+  }
+
+  private void typeTests() {
+    var text = (javafx.scene.control.TextField) scene.lookup("#winnow-text");
+    text.setText(shipped("metal").get("tests"));
+    text.getOnAction().handle(null);
   }
 
   private void click(String id) {
@@ -212,7 +221,8 @@ final class Shots {
 
   private void shot(String name, Runnable before) {
     long[] since = new long[1];
-    step(this::idle, () -> {
+    // A view moved before its layer is there would be that of the layer before.
+    step(() -> idle() && picture.isComplete(), () -> {
       before.run();
       since[0] = System.nanoTime();
     });

@@ -4,7 +4,6 @@ import javafx.animation.AnimationTimer;
 import javafx.collections.FXCollections;
 import javafx.scene.Node;
 import javafx.scene.Scene;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -17,7 +16,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
 import sharpkestrel.app.bench.HistogramBox;
 import sharpkestrel.app.model.Background;
 import sharpkestrel.app.shell.Shell;
@@ -50,9 +48,6 @@ final class Warmup {
     ComboBox<String> box = new ComboBox<>(FXCollections.observableArrayList("one", "two"));
     box.setValue("one");
     ScrollPane scroll = new ScrollPane(new VBox(new Label("text"), new TextField("text")));
-    Canvas canvas = new Canvas(40, 40);
-    canvas.getGraphicsContext2D().setFill(Color.web("#000000"));
-    canvas.getGraphicsContext2D().fillRect(0, 0, 10, 10);
     Button button = new Button("text");
     button.setTooltip(new Tooltip("text"));
     HistogramBox histogram = new HistogramBox(196, 74);
@@ -67,7 +62,6 @@ final class Warmup {
       histogram,
       box,
       scroll,
-      canvas,
       button,
       new ToggleButton("text"),
       new Slider(),

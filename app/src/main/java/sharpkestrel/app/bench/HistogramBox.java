@@ -4,15 +4,17 @@ import java.util.function.BiConsumer;
 import javafx.scene.Cursor;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.paint.Color;
+import javafx.scene.layout.Pane;
 
 /** A histogram of those who come in, those who pass coloured, between two handles that can be dragged. */
-public final class HistogramBox extends Canvas {
+public final class HistogramBox extends Pane {
 
   private static final int BINS = 48;
   private static final double PAD = 7;
   private static final double BASE = 14;
 
+  private final Canvas canvas;
+  private final Inks inks = new Inks(this::draw, "left-out", "accent", "soft", "text", "card");
   private double[] values = new double[0];
   private int[] failedAt = new int[0];
   private int test;
@@ -25,7 +27,10 @@ public final class HistogramBox extends Canvas {
   private Runnable let = () -> {};
 
   public HistogramBox(double width, double height) {
-    super(width, height);
+    canvas = new Canvas(width, height);
+    setPrefSize(width, height);
+    setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
+    getChildren().addAll(canvas, inks);
     setOnMouseMoved(e -> setCursor(near(e.getX()) != 0 ? Cursor.H_RESIZE : Cursor.DEFAULT));
     setOnMousePressed(e -> grabbed = near(e.getX()));
     setOnMouseDragged(e -> {
@@ -104,10 +109,10 @@ public final class HistogramBox extends Canvas {
   }
 
   private void draw() {
-    GraphicsContext g = getGraphicsContext2D();
-    double w = getWidth();
-    double h = getHeight() - BASE;
-    g.clearRect(0, 0, w, getHeight());
+    GraphicsContext g = canvas.getGraphicsContext2D();
+    double w = canvas.getWidth();
+    double h = canvas.getHeight() - BASE;
+    g.clearRect(0, 0, w, canvas.getHeight());
     int[] all = new int[BINS];
     int[] kept = new int[BINS];
     for (int i = 0; i < values.length; i++) {
@@ -127,19 +132,19 @@ public final class HistogramBox extends Canvas {
       // square root heights, so that a few roofs show beside many fields
       double full = h * Math.sqrt((double) all[b] / top);
       double part = h * Math.sqrt((double) kept[b] / top);
-      g.setFill(Color.web("#BDB5A7"));
+      g.setFill(inks.of("left-out"));
       g.fillRect(PAD + b * step, h - full, step - 1, full);
-      g.setFill(Color.web("#A5512B"));
+      g.setFill(inks.of("accent"));
       g.fillRect(PAD + b * step, h - part, step - 1, part);
     }
-    g.setStroke(Color.web("#8B857B"));
+    g.setStroke(inks.of("soft"));
     g.strokeLine(PAD, h + 0.5, w - PAD, h + 0.5);
     for (boolean left : new boolean[] {true, false}) {
       double x = Math.rint(place(left ? low : high, left)) + 0.5;
-      g.setStroke(Color.web("#2B2A28"));
+      g.setStroke(inks.of("text"));
       g.setLineWidth(1.5);
       g.strokeLine(x, 2, x, h + 2);
-      g.setFill(Color.WHITE);
+      g.setFill(inks.of("card"));
       g.fillRoundRect(x - 4, h - 2, 8, 14, 4, 4);
       g.strokeRoundRect(x - 4, h - 2, 8, 14, 4, 4);
       g.setLineWidth(1);

@@ -22,6 +22,7 @@ public final class TableGrid extends Region {
   private final Canvas canvas = new Canvas();
   private final ScrollBar down = new ScrollBar();
   private final ScrollBar across = new ScrollBar();
+  private final Inks inks = new Inks(this::draw, "text", "card", "head", "chosen");
   private Table table;
   private int[] ids = new int[0];
   private int[] order = new int[0];
@@ -34,7 +35,7 @@ public final class TableGrid extends Region {
     setId("table");
     down.setOrientation(Orientation.VERTICAL);
     across.setOrientation(Orientation.HORIZONTAL);
-    getChildren().addAll(canvas, down, across);
+    getChildren().addAll(canvas, down, across, inks);
     down.valueProperty().addListener((p, before, now) -> draw());
     across.valueProperty().addListener((p, before, now) -> draw());
     setFocusTraversable(true);
@@ -180,9 +181,8 @@ public final class TableGrid extends Region {
     GraphicsContext g = canvas.getGraphicsContext2D();
     double w = canvas.getWidth();
     double h = canvas.getHeight();
-    boolean dark = getScene() != null && getScene().getRoot().getStyleClass().contains("dark");
-    Color text = Color.web(dark ? "#ECE8E1" : "#2B2A28");
-    g.setFill(Color.web(dark ? "#2E3235" : "#F7F5F1"));
+    Color text = inks.of("text");
+    g.setFill(inks.of("card"));
     g.fillRect(0, 0, w, h);
     if (table == null) {
       return;
@@ -194,7 +194,7 @@ public final class TableGrid extends Region {
       int row = order[first + r];
       double y = ROW + r * ROW;
       if (row == selected) {
-        g.setFill(Color.web(dark ? "#5A3A28" : "#EAD2C3"));
+        g.setFill(inks.of("chosen"));
         g.fillRect(0, y, w, ROW);
       }
       g.setFill(text);
@@ -212,7 +212,7 @@ public final class TableGrid extends Region {
         g.fillText(shown, x + 6, y + 14, COLUMN - 10);
       }
     }
-    g.setFill(Color.web(dark ? "#41464A" : "#E2DCD1"));
+    g.setFill(inks.of("head"));
     g.fillRect(0, 0, w, ROW);
     g.setFill(text);
     g.setFont(Font.font("IBM Plex Sans Medium", 11));

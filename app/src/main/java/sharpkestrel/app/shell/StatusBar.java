@@ -6,7 +6,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import javafx.scene.paint.Color;
+import sharpkestrel.app.bench.Inks;
 import sharpkestrel.app.viewer.PictureView;
 
 /** Position, pixel size, values under the cursor, what is picked, and the zoom. */
@@ -17,6 +17,7 @@ public final class StatusBar extends HBox {
   private final Label picked = mono();
   private final Label values = mono();
   private final Canvas bars = new Canvas(70, 14);
+  private final Inks inks = new Inks(() -> {}, "second");
 
   public StatusBar(PictureView picture) {
     getStyleClass().add("status-bar");
@@ -30,7 +31,7 @@ public final class StatusBar extends HBox {
     position.setId("position");
     values.setId("values");
     position.setMinWidth(Region.USE_PREF_SIZE);
-    getChildren().addAll(position, size, bars, values, picked, gap, zoom);
+    getChildren().addAll(position, size, bars, values, picked, gap, zoom, inks);
     picture.onReadout(this::show);
   }
 
@@ -59,7 +60,7 @@ public final class StatusBar extends HBox {
     values.setText(text.toString().strip());
     GraphicsContext g = bars.getGraphicsContext2D();
     g.clearRect(0, 0, bars.getWidth(), bars.getHeight());
-    g.setFill(Color.web("#4A6A8A"));
+    g.setFill(inks.of("second"));
     for (int b = 0; b < readout.values().length && b < 7; b++) {
       float v = readout.values()[b];
       double h = Float.isNaN(v) ? 0 : 14 * Math.max(0, v / top);

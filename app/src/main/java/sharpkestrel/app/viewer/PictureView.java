@@ -51,6 +51,7 @@ public final class PictureView extends Region {
   private volatile PaneLayer layerA;
   private volatile PaneLayer layerB;
   private volatile PaneLayer trial;
+  private ObjectPaint wantedPaint;
   private Viewport view;
   private boolean framePending;
   private double swipe = 0.6;
@@ -89,7 +90,10 @@ public final class PictureView extends Region {
     setOnMouseDragged(this::dragged);
     setOnMouseReleased(this::released);
     setOnMouseMoved(this::moved);
-    workspace.paneAProperty().addListener((p, before, now) -> prepare(true));
+    workspace.paneAProperty().addListener((p, before, now) -> {
+      wantedPaint = null;
+      prepare(true);
+    });
     workspace.paneBProperty().addListener((p, before, now) -> prepare(false));
     workspace.lookProperty().addListener((p, before, now) -> relook());
     workspace.compareProperty().addListener((p, before, now) -> repaint());
@@ -190,6 +194,9 @@ public final class PictureView extends Region {
         layerA.tiles.close();
       }
       layerA = made;
+      if (wantedPaint != null && made.paint != null) {
+        made.paint = wantedPaint.withSelected(workspace.selectedRowProperty().get());
+      }
       name(tagA, made.result);
       if (other || view == null) {
         fit();
@@ -246,9 +253,10 @@ public final class PictureView extends Region {
     return sideBySide() && x >= paneWidth() ? x - paneWidth() : x;
   }
 
-  /** Draws objects of pane A another way, at once. */
+  /** Draws objects of pane A another way: at once, or as soon as the layer that is being made for it is there. */
   public void paint(ObjectPaint paint) {
-    if (layerA != null) {
+    wantedPaint = paint;
+    if (layerA != null && layerA.result == workspace.paneAProperty().get()) {
       layerA.paint = paint.withSelected(workspace.selectedRowProperty().get());
       repaint();
     }
