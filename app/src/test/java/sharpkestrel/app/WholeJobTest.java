@@ -105,7 +105,11 @@ class WholeJobTest {
     assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SWIPE);
     robot.type(KeyCode.W);
 
-    robot.clickOn("#stage-segment").clickOn("#segment-run");
+    robot.clickOn("#stage-segment").clickOn("#segment-try");
+    until("the trial", () -> workspace.tasks().runningProperty().get());
+    until("its end", () -> !workspace.tasks().runningProperty().get());
+    assertThat(workspace.messageProperty().get()).isEmpty();
+    robot.clickOn("#segment-run");
     results(8);
     int before = ((sharpkestrel.segment.Cut) workspace.paneAProperty().get().value()).objects();
     type(robot, "#grain-number", "120");

@@ -65,7 +65,6 @@ public final class Shell extends StackPane {
     features.setStyle("-fx-translate-x: -10; -fx-translate-y: 44;");
     features.setId("features");
     picture.onPicked(row -> workspace.selectedRowProperty().set(row));
-    picture.onPatchDrawn(patch -> {});
     workspace.selectedRowProperty().addListener((p, before, now) -> showFeatures(now));
     well.setOnDragOver(e -> {
       if (e.getDragboard().hasString()) {

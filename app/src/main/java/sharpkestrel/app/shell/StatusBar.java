@@ -7,6 +7,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import sharpkestrel.app.bench.Inks;
+import sharpkestrel.app.viewer.CursorReadout;
 import sharpkestrel.app.viewer.PictureView;
 
 /** Position, pixel size, values under the cursor, what is picked, and the zoom. */
@@ -45,7 +46,7 @@ public final class StatusBar extends HBox {
     picked.setText(text);
   }
 
-  private void show(PictureView.Readout readout) {
+  private void show(CursorReadout.Readout readout) {
     position.setText(readout.position());
     size.setText(readout.pixelSize());
     float top = 1e-9f;

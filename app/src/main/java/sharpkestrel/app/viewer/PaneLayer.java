@@ -51,6 +51,11 @@ final class PaneLayer {
     this.outlines = outlines;
   }
 
+  /** Whether it lies on the ground; raw scenes lie in a world of their own. */
+  boolean isPlaced() {
+    return raster.grid().crs().isKnown();
+  }
+
   /**
    * @param window of full-size pixels from which the stretch comes
    */

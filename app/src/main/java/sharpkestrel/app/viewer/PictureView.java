@@ -4,7 +4,6 @@ import java.nio.IntBuffer;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyStringProperty;
@@ -25,17 +24,12 @@ import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Extent;
-import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Raster;
-import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
 import sharpkestrel.raster.Zoom;
 
 /** The picture well with panes A and B, pan, zoom, swipe, picking and the trial patch. */
 public final class PictureView extends Region {
-
-  /** What is under the cursor. */
-  public record Readout(String position, String pixelSize, float[] values, String zoom) {}
 
   private final Workspace workspace;
   private final ImageView image = new ImageView();
@@ -46,11 +40,10 @@ public final class PictureView extends Region {
   private final ExecutorService preparing =
       Executors.newSingleThreadExecutor(Background.threads("kestrel-look"));
   private final ReadOnlyStringWrapper zoomText = new ReadOnlyStringWrapper("");
-  private final AtomicReference<Runnable> nextReadout = new AtomicReference<>();
+  private final CursorReadout readouts = new CursorReadout(preparing);
   private PixelBuffer<IntBuffer> buffer;
   private volatile PaneLayer layerA;
   private volatile PaneLayer layerB;
-  private volatile PaneLayer trial;
   private ObjectPaint wantedPaint;
   private Viewport view;
   private boolean framePending;
@@ -64,10 +57,8 @@ public final class PictureView extends Region {
   private double lastX;
   private double lastY;
   private boolean dragged;
-  private double[] patch;
-  private Consumer<Readout> readout = r -> {};
   private Consumer<Integer> picked = r -> {};
-  private Consumer<double[]> patchDrawn = p -> {};
+  private final TrialPatch patch = new TrialPatch();
   private boolean complete;
   private boolean outlinesShown = true;
 
@@ -118,17 +109,12 @@ public final class PictureView extends Region {
     ((Label) tag.getChildren().get(1)).setText(result == null ? "" : result.title());
   }
 
-  public void onReadout(Consumer<Readout> listener) {
-    readout = listener;
+  public void onReadout(Consumer<CursorReadout.Readout> listener) {
+    readouts.onReadout(listener);
   }
 
   public void onPicked(Consumer<Integer> listener) {
     picked = listener;
-  }
-
-  /** Told of a trial patch drawn: left, top, right, bottom in world units. */
-  public void onPatchDrawn(Consumer<double[]> listener) {
-    patchDrawn = listener;
   }
 
   public ReadOnlyStringProperty zoomTextProperty() {
@@ -189,7 +175,7 @@ public final class PictureView extends Region {
       return;
     }
     if (a) {
-      boolean other = layerA == null || placed(layerA) != placed(made);
+      boolean other = layerA == null || layerA.isPlaced() != made.isPlaced();
       if (layerA != null && (layerB == null || layerB.tiles != layerA.tiles)) {
         layerA.tiles.close();
       }
@@ -201,16 +187,12 @@ public final class PictureView extends Region {
       if (other || view == null) {
         fit();
       }
-      trial = null;
+      patch.show(null);
     } else {
       layerB = made;
       name(tagB, made.result);
     }
     repaint();
-  }
-
-  private static boolean placed(PaneLayer layer) {
-    return layer.raster.grid().crs().isKnown();
   }
 
   private void relook() {
@@ -275,7 +257,7 @@ public final class PictureView extends Region {
         PaneLayer made =
             PaneLayer.ofTrial(value, backdrop, look, backdrop.grid().window(), this::tileArrived);
         Platform.runLater(() -> {
-          trial = made;
+          patch.show(made);
           repaint();
         });
       } catch (RuntimeException failed) {
@@ -287,20 +269,14 @@ public final class PictureView extends Region {
   /** The trial patch in a raster's own coordinates, pixels where it has no place; set in the view where there is none. */
   public Optional<Extent> patchOn(Raster raster) {
     showPatch();
-    if (patch == null || layerA == null || raster.grid().crs().isKnown() != placed(layerA)) {
-      return Optional.empty();
-    }
-    if (placed(layerA)) {
-      return Optional.of(new Extent(patch[0], -patch[3], patch[2], -patch[1]));
-    }
-    double scale = layerA.rawScale;
-    return Optional.of(
-        new Extent(patch[0] / scale, patch[1] / scale, patch[2] / scale, patch[3] / scale));
+    return layerA == null || raster.grid().crs().isKnown() != layerA.isPlaced()
+        ? Optional.empty()
+        : patch.on(layerA);
   }
 
   /** Sets a trial patch where there is none yet. */
   public void showPatch() {
-    if (patch == null) {
+    if (!patch.isSet()) {
       patchHere();
     }
   }
@@ -312,16 +288,13 @@ public final class PictureView extends Region {
     }
     double w = paneWidth() * view.unitsPerPixel();
     double h = getHeight() * view.unitsPerPixel();
-    patch = new double[] {
-      view.left() + 0.3 * w, view.top() + 0.3 * h, view.left() + 0.7 * w, view.top() + 0.75 * h
-    };
-    patchDrawn.accept(patch);
+    patch.between(
+        view.left() + 0.3 * w, view.top() + 0.3 * h, view.left() + 0.7 * w, view.top() + 0.75 * h);
     repaint();
   }
 
   public void clearPatch() {
-    patch = null;
-    trial = null;
+    patch.clear();
     repaint();
   }
 
@@ -360,12 +333,11 @@ public final class PictureView extends Region {
     if (swiping) {
       swipe = Math.max(0.02, Math.min(0.98, e.getX() / getWidth()));
     } else if (patchTool && !spaceHeld && view != null) {
-      patch = new double[] {
-        view.left() + Math.min(pressX, e.getX()) * view.unitsPerPixel(),
-        view.top() + Math.min(pressY, e.getY()) * view.unitsPerPixel(),
-        view.left() + Math.max(pressX, e.getX()) * view.unitsPerPixel(),
-        view.top() + Math.max(pressY, e.getY()) * view.unitsPerPixel()
-      };
+      patch.between(
+          view.left() + pressX * view.unitsPerPixel(),
+          view.top() + pressY * view.unitsPerPixel(),
+          view.left() + e.getX() * view.unitsPerPixel(),
+          view.top() + e.getY() * view.unitsPerPixel());
     } else if (view != null && dragged) {
       view = view.panned(e.getX() - lastX, e.getY() - lastY);
     }
@@ -378,7 +350,6 @@ public final class PictureView extends Region {
     if (patchTool && dragged) {
       patchTool = false;
       setCursor(Cursor.DEFAULT);
-      patchDrawn.accept(patch);
     } else if (!dragged && !swiping && e.getButton() == MouseButton.PRIMARY) {
       picked.accept(rowAt(e.getX(), e.getY()));
     }
@@ -422,45 +393,7 @@ public final class PictureView extends Region {
     if (layer == null || view == null) {
       return;
     }
-    Viewport at = view;
-    double x = paneX(e.getX());
-    double y = e.getY();
-    // Only the newest place matters: a slow raster must not pile up places the cursor has left.
-    if (nextReadout.getAndSet(() -> report(layer, at, x, y)) == null) {
-      preparing.execute(() -> nextReadout.getAndSet(null).run());
-    }
-  }
-
-  private void report(PaneLayer layer, Viewport at, double x, double y) {
-    Affine map = at.toPixels(layer.raster.grid(), layer.rawScale);
-    double col = map.x(x, y);
-    double row = map.y(x, y);
-    Grid grid = layer.raster.grid();
-    float[][] values = new float[layer.raster.bands().size()][1];
-    int level = Compositor.levelFor(map.a(), layer.raster.levels());
-    try {
-      layer.raster.read(
-          level,
-          new Window((int) Math.floor(col) >> level, (int) Math.floor(row) >> level, 1, 1),
-          values,
-          Request.BACKGROUND);
-    } catch (RuntimeException nothingThere) {
-      return;
-    }
-    float[] flat = new float[values.length];
-    for (int b = 0; b < flat.length; b++) {
-      flat[b] = values[b][0];
-    }
-    String position = grid.crs().isKnown()
-        ? "E " + grouped(grid.affine().x(col, row)) + "  N "
-            + grouped(grid.affine().y(col, row))
-        : "col " + grouped(col) + "  row " + grouped(row);
-    String size = String.format(java.util.Locale.ROOT, "%.2f m", layer.rawScale * grid.pixelSize());
-    Platform.runLater(() -> readout.accept(new Readout(position, size, flat, zoomText.get())));
-  }
-
-  private static String grouped(double value) {
-    return String.format(java.util.Locale.ROOT, "%,.1f", value).replace(',', '\u2009');
+    readouts.ask(layer, view, paneX(e.getX()), e.getY(), zoomText.get());
   }
 
   /** Asks for a frame; many asks before the next pulse make one frame. */
@@ -507,7 +440,7 @@ public final class PictureView extends Region {
     complete = true;
     if (a != null && view != null) {
       Workspace.Compare mode = workspace.compareProperty().get();
-      boolean two = b != null && placed(a) == placed(b);
+      boolean two = b != null && a.isPlaced() == b.isPlaced();
       int split = (int) (swipe * w);
       if (blinking && two) {
         drawPane(b, view, 0, w);
@@ -527,7 +460,7 @@ public final class PictureView extends Region {
       } else {
         drawPane(a, view, 0, w);
       }
-      drawPatch(w, h);
+      complete &= patch.draw(compositor, view, a, w, h, outlinesShown);
       tagB.setVisible(mode != Workspace.Compare.ONE && b != null || blinking && two);
       showZoom(a);
     }
@@ -552,29 +485,6 @@ public final class PictureView extends Region {
         compositor.drawOutlines(drawn.outlines(), worldToScreen, drawn.colour(), from, 0, to, h);
       }
     }
-  }
-
-  private void drawPatch(int w, int h) {
-    if (patch == null) {
-      return;
-    }
-    double s = view.unitsPerPixel();
-    int left = (int) ((patch[0] - view.left()) / s);
-    int top = (int) ((patch[1] - view.top()) / s);
-    int right = (int) ((patch[2] - view.left()) / s);
-    int bottom = (int) ((patch[3] - view.top()) / s);
-    PaneLayer tried = trial;
-    if (tried != null && layerA != null && placed(tried) == placed(layerA)) {
-      Affine map = view.toPixels(tried.raster.grid(), tried.rawScale);
-      int endX = Math.min(w, right);
-      int endY = Math.min(h, bottom);
-      if (tried.labels == null) {
-        complete &= compositor.drawRaster(tried.tiles, map, left, top, endX, endY);
-      } else if (outlinesShown) {
-        complete &= compositor.drawObjects(tried.labels, tried.paint, map, left, top, endX, endY);
-      }
-    }
-    compositor.drawFrame(left, top, right, bottom);
   }
 
   private void showZoom(PaneLayer a) {

@@ -161,4 +161,52 @@ class ViewerPartsTest {
   void theLevelDrawnHasPixelsAboutAsLargeAsTheScreens(double ratio, int level) {
     assertThat(Compositor.levelFor(ratio, 5)).isEqualTo(level);
   }
+
+  private static PaneLayer layer(Grid grid) {
+    MemoryRaster raster = new MemoryRaster(
+        grid, List.of(Band.of(BandRole.PAN, SampleType.FLOAT32)), Attachments.NONE, new float[][] {
+          new float[grid.width() * grid.height()]
+        });
+    return PaneLayer.ofTrial(raster, raster, Look.GREY, grid.window(), () -> {});
+  }
+
+  @Test
+  void aTrialPatchIsTheSameAreaFromWhicheverCornerItWasDrawn() {
+    TrialPatch patch = new TrialPatch();
+    assertThat(patch.on(layer(PLACED))).isEmpty();
+
+    // The world runs downwards: ground coordinates with the northing negated.
+    patch.between(512_050, -6_701_900, 512_020, -6_701_960);
+
+    assertThat(patch.on(layer(PLACED)))
+        .hasValue(new sharpkestrel.raster.Extent(512_020, 6_701_900, 512_050, 6_701_960));
+    patch.clear();
+    assertThat(patch.isSet()).isFalse();
+  }
+
+  @Test
+  void aTrialPatchOnARawSceneIsInItsPixels() {
+    TrialPatch patch = new TrialPatch();
+    PaneLayer raw = layer(Grid.ofPixels(100, 100));
+
+    patch.between(10 * raw.rawScale, 20 * raw.rawScale, 30 * raw.rawScale, 60 * raw.rawScale);
+
+    assertThat(patch.on(raw)).hasValue(new sharpkestrel.raster.Extent(10, 20, 30, 60));
+  }
+
+  @Test
+  void onlyTheFrameOfAnEmptyTrialPatchIsDrawn() {
+    Compositor compositor = new Compositor();
+    compositor.begin(80, 60);
+    int[] before = compositor.pixels().clone();
+    TrialPatch patch = new TrialPatch();
+    patch.between(10, 10, 50, 40);
+
+    boolean complete = patch.draw(compositor, new Viewport(0, 0, 1), layer(PLACED), 80, 60, true);
+
+    assertThat(complete).isTrue();
+    assertThat(compositor.pixels()).isNotEqualTo(before);
+    assertThat(compositor.pixels()[25 * 80 + 30]).isEqualTo(before[25 * 80 + 30]);
+    assertThat(compositor.pixels()[50 * 80 + 70]).isEqualTo(before[50 * 80 + 70]);
+  }
 }
