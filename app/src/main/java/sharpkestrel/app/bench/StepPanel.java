@@ -333,6 +333,9 @@ public final class StepPanel extends HBox {
     Map<String, String> files = chosenFiles();
     Map<String, String> texts = settingTexts();
     boolean objects = step.resultType() == Cut.class;
+    if (objects) {
+      useHeightOfScene(results.get("scene"), texts);
+    }
     Optional<Extent> patch = objects && results.get("scene") != null
         ? picture.patchOn((Raster) results.get("scene").value())
         : Optional.empty();
@@ -359,6 +362,36 @@ public final class StepPanel extends HBox {
             },
             trial -> picture.showTrial(trial.value(), trial.backdrop()),
             failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+
+  /**
+   * A patch has its own share of busy ground, so the height at which it has objects of a grain is not the scene's. Where
+   * the scene has a tree already, a trial is cut at the height that the grain has there.
+   */
+  private void useHeightOfScene(Result scene, Map<String, String> texts) {
+    if (texts.containsKey("height")) {
+      return;
+    }
+    String grain = texts.getOrDefault("grain", option("grain").initial());
+    workspace.results().reversed().stream()
+        .filter(r -> r.value() instanceof Cut && r.inputs().get("scene") == scene)
+        .findFirst()
+        .map(r -> (Cut) r.value())
+        .ifPresent(cut -> {
+          try {
+            double height = cut.withGrain(Double.parseDouble(grain)).height();
+            texts.put("height", Double.toString(height));
+          } catch (NumberFormatException notANumber) {
+            // the step itself says what is wrong with the grain
+          }
+        });
+  }
+
+  private StepSpec.Option option(String name) {
+    return step.options().stream()
+        .filter(o -> o.name().equals(name))
+        .findFirst()
+        .orElseThrow();
   }
 
   /** What was tried, and the raster it is shown over. */
