@@ -74,6 +74,13 @@ class WholeJobTest {
     robot.clickOn(field).push(KeyCode.CONTROL, KeyCode.A).write(text);
   }
 
+  private void tryASegmentation(FxRobot robot) {
+    robot.clickOn("#segment-try");
+    until("the trial", () -> workspace.tasks().runningProperty().get());
+    until("its end", () -> !workspace.tasks().runningProperty().get());
+    assertThat(workspace.messageProperty().get()).isEmpty();
+  }
+
   @Test
   void anAnalystGoesFromRawPartsToADeliveredGeoPackage(FxRobot robot) {
     results(2);
@@ -105,12 +112,11 @@ class WholeJobTest {
     assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SWIPE);
     robot.type(KeyCode.W);
 
-    robot.clickOn("#stage-segment").clickOn("#segment-try");
-    until("the trial", () -> workspace.tasks().runningProperty().get());
-    until("its end", () -> !workspace.tasks().runningProperty().get());
-    assertThat(workspace.messageProperty().get()).isEmpty();
+    robot.clickOn("#stage-segment");
+    tryASegmentation(robot);
     robot.clickOn("#segment-run");
     results(8);
+    tryASegmentation(robot);
     int before = ((sharpkestrel.segment.Cut) workspace.paneAProperty().get().value()).objects();
     type(robot, "#grain-number", "120");
     robot.type(KeyCode.ENTER).clickOn("#keep-grain");
