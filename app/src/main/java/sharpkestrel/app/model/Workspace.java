@@ -112,6 +112,11 @@ public final class Workspace {
     return suggestedFiles;
   }
 
+  /** Files that a step was given are offered to it again. */
+  void remember(StepSpec step, Map<String, String> files) {
+    files.forEach((input, file) -> suggestedFiles.put(step.id() + ":" + input, file));
+  }
+
   public List<Result> of(Stage which) {
     return results.stream().filter(r -> r.stage() == which).toList();
   }
@@ -158,6 +163,7 @@ public final class Workspace {
       Map<String, Result> inputs,
       Map<String, String> files,
       Map<String, String> settings) {
+    remember(step, files);
     tasks.run(
         step.title(),
         job -> step.make(values(step, inputs, files), settings).run(job),

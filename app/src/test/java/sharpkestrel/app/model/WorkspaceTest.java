@@ -99,6 +99,15 @@ class WorkspaceTest {
   }
 
   @Test
+  void aFileGivenToAStepIsOfferedToItAgain() {
+    Workspace workspace = new Workspace();
+
+    workspace.remember(StepCatalogue.get("ortho"), Map.of("heights", "/data/terrain.tif"));
+
+    assertThat(workspace.suggestedFiles()).containsEntry("ortho:heights", "/data/terrain.tif");
+  }
+
+  @Test
   void aFolderWithoutAProjectIsRefused() {
     assertThatThrownBy(() -> ProjectFile.open(new Workspace(), folder))
         .isInstanceOf(RasterException.class)
