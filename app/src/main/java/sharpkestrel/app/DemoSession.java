@@ -50,10 +50,15 @@ final class DemoSession {
         look));
   }
 
-  /** The files the demo offers for inputs that are no results. */
+  /** What the demo offers for inputs that are no results, and the question it asks. */
   static void suggest(Workspace workspace, Survey survey) {
-    workspace.suggestedFiles().put("ortho:heights", survey.heights().toString());
-    workspace.suggestedFiles().put("compare:truth", survey.roofsInOrtho().toString());
+    Map<String, String> suggestions = workspace.suggestions();
+    suggestions.put("ortho:heights", survey.heights().toString());
+    suggestions.put("compare:truth", survey.roofsInOrtho().toString());
+    suggestions.put("compare:wanted", "material = 'metal' AND area >= 25 AND whole = 1");
+    suggestions.put("compare:forgiven", "material = 'metal' AND (area < 25 OR whole = 0)");
+    suggestions.put(
+        "export:file", workspace.folder().resolve("metal-roofs.gpkg").toString());
   }
 
   static void gather(Workspace workspace, Survey survey) {

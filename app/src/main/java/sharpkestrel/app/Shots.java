@@ -94,10 +94,8 @@ final class Shots {
             StepCatalogue.get("compare"),
             "Scores",
             new LinkedHashMap<>(Map.of("outlines", named("outline"))),
-            new LinkedHashMap<>(Map.of("truth", workspace.suggestedFiles().get("compare:truth"))),
-            new LinkedHashMap<>(Map.of(
-                "wanted", "material = 'metal' AND area >= 25 AND whole = 1",
-                "forgiven", "material = 'metal' AND (area < 25 OR whole = 0)"))));
+            new LinkedHashMap<>(Map.of("truth", workspace.suggestions().get("compare:truth"))),
+            new LinkedHashMap<>(shipped("check"))));
     shot("check", () -> {
       workspace.stageProperty().set(Stage.CHECK);
       near();
@@ -157,8 +155,8 @@ final class Shots {
 
   /** Closer to where the truth has most houses. */
   private void near() {
-    var truth = sharpkestrel.io.GeoPackage.read(
-        Path.of(workspace.suggestedFiles().get("compare:truth")), "");
+    var truth =
+        sharpkestrel.io.GeoPackage.read(Path.of(workspace.suggestions().get("compare:truth")), "");
     double best = -1;
     double x = 0;
     double y = 0;
@@ -208,7 +206,7 @@ final class Shots {
           StepCatalogue.get("ortho"),
           title,
           new LinkedHashMap<>(Map.of("scene", named(scene))),
-          new LinkedHashMap<>(Map.of("heights", workspace.suggestedFiles().get("ortho:heights"))),
+          new LinkedHashMap<>(Map.of("heights", workspace.suggestions().get("ortho:heights"))),
           new LinkedHashMap<>(Map.of("undulation", "47", "pixel-size", size)));
     });
     step(() -> workspace.results().size() > before[0], () -> {});

@@ -19,6 +19,7 @@ import javafx.scene.layout.VBox;
 import sharpkestrel.app.bench.HistogramBox;
 import sharpkestrel.app.model.Background;
 import sharpkestrel.app.shell.Shell;
+import sharpkestrel.app.viewer.ViewerWarmup;
 
 /**
  * Loads the classes and styles of the controls that panels are made of, in the background once the first picture is
@@ -36,12 +37,17 @@ final class Warmup {
       public void handle(long now) {
         if (((Shell) scene.getRoot()).picture().isComplete()) {
           stop();
-          Background.threads("kestrel-warmup")
-              .newThread(() -> makeControls(scene))
-              .start();
+          Background.threads("kestrel-warmup").newThread(() -> warm(scene)).start();
         }
       }
     }.start();
+  }
+
+  private static void warm(Scene like) {
+    ViewerWarmup.run();
+    for (int i = 0; i < ROUNDS; i++) {
+      makeControls(like);
+    }
   }
 
   private static void makeControls(Scene like) {

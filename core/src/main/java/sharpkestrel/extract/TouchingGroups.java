@@ -3,11 +3,12 @@ package sharpkestrel.extract;
 import java.util.Arrays;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Cancellation;
+import sharpkestrel.raster.DisjointSets;
 import sharpkestrel.raster.Window;
 
 /**
  * Objects that share a pixel side, joined: the lit and the shaded half of one roof. One pass over the labels, two rows
- * at a time, with a union-find whose roots are the lowest rows, so that groups are numbered by their first object.
+ * at a time; groups are numbered by their first object.
  */
 final class TouchingGroups {
 
@@ -24,8 +25,7 @@ final class TouchingGroups {
    */
   static TouchingGroups of(ObjectSet objects, boolean join, Cancellation cancellation) {
     int n = objects.count();
-    int[] parent = new int[n];
-    Arrays.setAll(parent, i -> i);
+    DisjointSets sets = new DisjointSets(n);
     int[] left = new int[n];
     int[] right = new int[n];
     int[] top = new int[n];
@@ -56,10 +56,10 @@ final class TouchingGroups {
         top[object] = Math.min(top[object], y);
         bottom[object] = y;
         if (join && above[x] >= 0 && above[x] != object) {
-          unite(parent, above[x], object);
+          sets.unite(above[x], object);
         }
         if (join && x > 0 && here[x - 1] >= 0 && here[x - 1] != object) {
-          unite(parent, here[x - 1], object);
+          sets.unite(here[x - 1], object);
         }
       }
       int[] swap = above;
@@ -70,7 +70,7 @@ final class TouchingGroups {
     Window[] bounds = new Window[n];
     int count = 0;
     for (int i = 0; i < n; i++) {
-      int root = root(parent, i);
+      int root = sets.root(i);
       group[i] = root == i ? count++ : group[root];
       Window own = right[i] < 0
           ? null
@@ -109,21 +109,6 @@ final class TouchingGroups {
   /** The smallest window around a group; empty where it has no pixels. */
   Window bounds(int g) {
     return bounds[g] == null ? new Window(0, 0, 0, 0) : bounds[g];
-  }
-
-  private static void unite(int[] parent, int a, int b) {
-    int rootA = root(parent, a);
-    int rootB = root(parent, b);
-    parent[Math.max(rootA, rootB)] = Math.min(rootA, rootB);
-  }
-
-  private static int root(int[] parent, int i) {
-    int at = i;
-    while (parent[at] != at) {
-      parent[at] = parent[parent[at]];
-      at = parent[at];
-    }
-    return at;
   }
 
   private static Window around(Window a, Window b) {

@@ -1,5 +1,6 @@
 package sharpkestrel.geo;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.EnumMap;
 import java.util.Map;
@@ -31,6 +32,8 @@ public record Acquisition(
    */
   public record Calibration(double gain, double offset, double irradiance) {}
 
+  private static final Instant J2000 = Instant.parse("2000-01-01T12:00:00Z");
+
   public Acquisition {
     calibration = calibration.isEmpty()
         ? Map.of()
@@ -42,18 +45,13 @@ public record Acquisition(
   }
 
   /**
-   * Distance of earth and sun in astronomical units, to 1e-4 (Spencer 1971, Fourier series of the eccentricity
-   * correction).
+   * Distance of earth and sun in astronomical units, to 1e-4 (Astronomical Almanac, section C, low-precision formulas
+   * for the sun).
    */
   public double sunDistance() {
-    double dayOfYear = time.atZone(java.time.ZoneOffset.UTC).getDayOfYear();
-    double angle = 2 * Math.PI * (dayOfYear - 1) / 365;
-    double correction = 1.000110
-        + 0.034221 * Math.cos(angle)
-        + 0.001280 * Math.sin(angle)
-        + 0.000719 * Math.cos(2 * angle)
-        + 0.000077 * Math.sin(2 * angle);
-    return 1 / Math.sqrt(correction);
+    double daysFrom2000 = Duration.between(J2000, time).toSeconds() / 86_400.0;
+    double anomaly = Math.toRadians(357.528 + 0.9856003 * daysFrom2000);
+    return 1.00014 - 0.01671 * Math.cos(anomaly) - 0.00014 * Math.cos(2 * anomaly);
   }
 
   /**

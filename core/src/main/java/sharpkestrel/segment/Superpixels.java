@@ -1,7 +1,7 @@
 package sharpkestrel.segment;
 
-import java.util.Arrays;
 import java.util.concurrent.atomic.AtomicInteger;
+import sharpkestrel.raster.DisjointSets;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Parallel;
@@ -62,12 +62,12 @@ final class Superpixels {
     return number(labels, job);
   }
 
-  /** Numbers the 4-connected pieces of equal label in scan order, in two passes over the rows with union-find. */
+  /** Numbers the 4-connected pieces of equal label in scan order, in two passes over the rows with sets of pieces that meet. */
   private static int number(ScratchLabels labels, Job job) {
     int width = labels.grid().width();
     int height = labels.grid().height();
-    int[] parent = new int[1 << 16];
-    int pieces = 1;
+    // piece 0 is no piece
+    DisjointSets pieces = new DisjointSets(1);
     int[] above = new int[width];
     int[] aboveLabel = new int[width];
     int[] row = new int[width];
@@ -82,28 +82,13 @@ final class Superpixels {
           piece[x] = 0;
           continue;
         }
-        int mine = 0;
-        if (x > 0 && row[x - 1] == label) {
-          mine = find(parent, piece[x - 1]);
+        boolean left = x > 0 && row[x - 1] == label;
+        boolean up = y > 0 && aboveLabel[x] == label;
+        if (left && up) {
+          piece[x] = pieces.unite(piece[x - 1], above[x]);
+        } else {
+          piece[x] = left ? piece[x - 1] : up ? above[x] : pieces.add();
         }
-        if (y > 0 && aboveLabel[x] == label) {
-          int up = find(parent, above[x]);
-          if (mine == 0) {
-            mine = up;
-          } else if (mine != up) {
-            int low = Math.min(mine, up);
-            parent[Math.max(mine, up)] = low;
-            mine = low;
-          }
-        }
-        if (mine == 0) {
-          if (pieces == parent.length) {
-            parent = Arrays.copyOf(parent, 2 * pieces);
-          }
-          parent[pieces] = pieces;
-          mine = pieces++;
-        }
-        piece[x] = mine;
       }
       labels.write(line, piece);
       int[] swap = above;
@@ -113,11 +98,11 @@ final class Superpixels {
       aboveLabel = row;
       row = swap;
     }
-    int[] number = new int[pieces];
+    int[] number = new int[pieces.size()];
     int count = 0;
     // The first piece of a set is its lowest, so sets are met in the order of their first pixels.
-    for (int i = 1; i < pieces; i++) {
-      int root = find(parent, i);
+    for (int i = 1; i < number.length; i++) {
+      int root = pieces.root(i);
       number[i] = root == i ? ++count : number[root];
     }
     for (int y = 0; y < height; y++) {
@@ -130,14 +115,5 @@ final class Superpixels {
     }
     labels.setMaxLabel(count);
     return count;
-  }
-
-  private static int find(int[] parent, int i) {
-    int root = i;
-    while (parent[root] != root) {
-      parent[root] = parent[parent[root]];
-      root = parent[root];
-    }
-    return root;
   }
 }

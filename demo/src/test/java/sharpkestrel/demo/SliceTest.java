@@ -26,7 +26,6 @@ import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Raster;
-import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.SampleType;
@@ -53,12 +52,17 @@ class SliceTest {
   }
 
   private static Raster ortho(String image, double size) {
+    return ortho(image, size, Optional.empty(), World.UNDULATION);
+  }
+
+  private static Raster ortho(
+      String image, double size, Optional<Raster> undulationGrid, double undulation) {
     return new Ortho(
             assembled(image),
             Optional.of(RasterFiles.open(survey.heights())),
-            Optional.empty(),
+            undulationGrid,
             Double.NaN,
-            World.UNDULATION,
+            undulation,
             CrsName.NONE,
             Optional.empty(),
             size,
@@ -124,17 +128,7 @@ class SliceTest {
         Attachments.NONE,
         new float[][] {plane});
 
-    Raster placed = new Ortho(
-            assembled("pan"),
-            Optional.of(RasterFiles.open(survey.heights())),
-            Optional.of(geoid),
-            Double.NaN,
-            Double.NaN,
-            CrsName.NONE,
-            Optional.of(ortho.grid().extent()),
-            0.5,
-            Resampling.CUBIC)
-        .run(Job.QUIET);
+    Raster placed = ortho("pan", 0.5, Optional.of(geoid), Double.NaN);
 
     Window window = new Window(200, 150, 64, 64);
     assertThat(placed.read(0, window, Request.BACKGROUND)[0])
@@ -149,34 +143,13 @@ class SliceTest {
         Attachments.NONE,
         new float[1][4]);
 
-    assertThatThrownBy(() -> new Ortho(
-                assembled("pan"),
-                Optional.of(RasterFiles.open(survey.heights())),
-                Optional.of(elsewhere),
-                Double.NaN,
-                Double.NaN,
-                CrsName.NONE,
-                Optional.empty(),
-                0.5,
-                Resampling.CUBIC)
-            .run(Job.QUIET))
+    assertThatThrownBy(() -> ortho("pan", 0.5, Optional.of(elsewhere), Double.NaN))
         .hasMessageContaining("undulation grid");
   }
 
   @Test
   void leavingTheUndulationOutIsRefused() {
-    assertThatThrownBy(() -> new Ortho(
-                assembled("pan"),
-                Optional.of(RasterFiles.open(survey.heights())),
-                Optional.empty(),
-                Double.NaN,
-                Double.NaN,
-                CrsName.NONE,
-                Optional.empty(),
-                0.5,
-                Resampling.CUBIC)
-            .run(Job.QUIET))
-        .isInstanceOf(RasterException.class)
+    assertThatThrownBy(() -> ortho("pan", 0.5, Optional.empty(), Double.NaN))
         .hasMessageContaining("geoid")
         .hasMessageContaining("--undulation");
   }

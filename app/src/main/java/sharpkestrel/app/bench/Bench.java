@@ -3,6 +3,8 @@ package sharpkestrel.app.bench;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import javafx.beans.property.ReadOnlyDoubleProperty;
+import javafx.beans.property.ReadOnlyDoubleWrapper;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -32,8 +34,9 @@ import sharpkestrel.step.Stage;
 /** The panel under the picture: tools of the stage at its head, then tool, table or run sheet of what is shown. */
 public final class Bench extends VBox {
 
-  public static final double OPEN = 272;
-  public static final double FOLDED = 32;
+  private static final double OPEN = 272;
+  private static final double FOLDED = 32;
+  private static final double LIFTED = 560;
 
   private final Workspace workspace;
   private final PictureView picture;
@@ -48,7 +51,9 @@ public final class Bench extends VBox {
   private String view = "Tool";
   private String tool = "";
   private boolean toolChosen;
+  private final ReadOnlyDoubleWrapper restingHeight = new ReadOnlyDoubleWrapper(OPEN);
   private boolean folded;
+  private boolean lifted;
   private ObjectGeometry geometry;
 
   public Bench(Workspace workspace, PictureView picture) {
@@ -93,14 +98,44 @@ public final class Bench extends VBox {
   /** One line, or open. */
   public void setFolded(boolean fold) {
     folded = fold;
+    lifted = false;
     content.setVisible(!fold);
     content.setManaged(!fold);
-    double height = fold ? FOLDED : OPEN;
     setStyle(fold ? "-fx-padding: 0 12 0 12;" : "");
+    restingHeight.set(fold ? FOLDED : OPEN);
+    setHeightTo(restingHeight.get());
+    rebuild();
+  }
+
+  /** Up over the picture, for tables and histograms that want more room; the picture stays as it is below. */
+  public void setLifted(boolean lift) {
+    if (lift && folded) {
+      setFolded(false);
+    }
+    lifted = lift;
+    setHeightTo(lift ? LIFTED : restingHeight.get());
+  }
+
+  public void toggleLift() {
+    setLifted(!lifted);
+  }
+
+  /** The height it has when it is not lifted. */
+  public ReadOnlyDoubleProperty restingHeightProperty() {
+    return restingHeight.getReadOnlyProperty();
+  }
+
+  private void setHeightTo(double height) {
     setMinHeight(height);
     setPrefHeight(height);
     setMaxHeight(height);
-    rebuild();
+  }
+
+  /** Runs the tool in hand, as its button does. */
+  public void runAll() {
+    if (view.equals("Tool") && content.lookup("#" + tool + "-run") instanceof Button run) {
+      run.fire();
+    }
   }
 
   public void toggleFold() {
@@ -188,23 +223,12 @@ public final class Bench extends VBox {
       }
       case "compare" -> {
         StepPanel panel = new StepPanel(workspace, picture, step);
-        suggestTruth(panel);
         ScoresPanel scores = new ScoresPanel(workspace);
         HBox.setHgrow(panel, Priority.ALWAYS);
         yield new HBox(10, scores, panel);
       }
-      case "export" -> {
-        StepPanel panel = new StepPanel(workspace, picture, step);
-        panel.suggest("file", workspace.folder().resolve("metal-roofs.gpkg").toString());
-        yield panel;
-      }
       default -> new StepPanel(workspace, picture, step);
     };
-  }
-
-  private static void suggestTruth(StepPanel panel) {
-    panel.suggest("wanted", "material = 'metal' AND area >= 25 AND whole = 1");
-    panel.suggest("forgiven", "material = 'metal' AND (area < 25 OR whole = 0)");
   }
 
   private Node runSheet() {

@@ -157,19 +157,14 @@ public final class StepPanel extends HBox {
       return box;
     }
     boolean auto = option.initial().equals("auto");
-    TextField text = new TextField(auto ? "" : option.initial());
+    TextField text = new TextField(workspace
+        .suggestions()
+        .getOrDefault(step.id() + ":" + option.name(), auto ? "" : option.initial()));
     if (type == String.class || type == Path.class) {
       text.setPrefWidth(382);
     }
     text.setPromptText(option.isRequired() ? "needed" : auto ? "auto" : "");
     return text;
-  }
-
-  /** Sets a setting's text as if typed, for sensible beginnings. */
-  public void suggest(String setting, String text) {
-    if (settings.get(setting) instanceof TextField field) {
-      field.setText(text);
-    }
   }
 
   private void refresh() {
@@ -178,7 +173,7 @@ public final class StepPanel extends HBox {
       Choice before = box.getValue();
       List<Choice> choices = new java.util.ArrayList<>(
           workspace.fitting(input).stream().map(r -> new Choice(r, "")).toList());
-      String file = workspace.suggestedFiles().get(step.id() + ":" + input.name());
+      String file = workspace.suggestions().get(step.id() + ":" + input.name());
       if (file != null) {
         choices.add(0, new Choice(null, file));
       }

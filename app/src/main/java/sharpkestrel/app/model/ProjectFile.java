@@ -89,7 +89,7 @@ public final class ProjectFile {
             value -> {
               Result result = new Result(
                   entry.name(), entry.title(), step, inputs, files, entry.settings(), value);
-              workspace.remember(step, files);
+              workspace.remember(step, files, entry.settings());
               workspace.results().add(result);
               if (result.backdrop() != null) {
                 workspace.stageProperty().set(result.stage());

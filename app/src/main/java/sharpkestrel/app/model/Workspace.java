@@ -42,7 +42,7 @@ public final class Workspace {
   private final StringProperty warning = new SimpleStringProperty("");
   private final UndoStack undo = new UndoStack();
   private final Tasks tasks = new Tasks(warning::set);
-  private final Map<String, String> suggestedFiles = new HashMap<>();
+  private final Map<String, String> suggestions = new HashMap<>();
   private Path folder = Path.of(".");
 
   public ObservableList<Result> results() {
@@ -107,14 +107,20 @@ public final class Workspace {
     folder = newFolder;
   }
 
-  /** Files offered for inputs of a step, by {@code step:input}. */
-  public Map<String, String> suggestedFiles() {
-    return suggestedFiles;
+  /** Files and texts that a panel offers for inputs and settings of its step, by {@code step:name}. */
+  public Map<String, String> suggestions() {
+    return suggestions;
   }
 
-  /** Files that a step was given are offered to it again. */
-  void remember(StepSpec step, Map<String, String> files) {
-    files.forEach((input, file) -> suggestedFiles.put(step.id() + ":" + input, file));
+  /** Files and texts, such as tests and filters, that a step was given are offered to it again. */
+  void remember(StepSpec step, Map<String, String> files, Map<String, String> settings) {
+    files.forEach((input, file) -> suggestions.put(step.id() + ":" + input, file));
+    for (StepSpec.Option option : step.options()) {
+      boolean text = option.rawType() == String.class || option.rawType() == Path.class;
+      if (text && settings.containsKey(option.name())) {
+        suggestions.put(step.id() + ":" + option.name(), settings.get(option.name()));
+      }
+    }
   }
 
   public List<Result> of(Stage which) {
@@ -163,7 +169,7 @@ public final class Workspace {
       Map<String, Result> inputs,
       Map<String, String> files,
       Map<String, String> settings) {
-    remember(step, files);
+    remember(step, files, settings);
     tasks.run(
         step.title(),
         job -> step.make(values(step, inputs, files), settings).run(job),

@@ -1,7 +1,5 @@
 package sharpkestrel.app.shell;
 
-import java.util.LinkedHashMap;
-import java.util.Map;
 import javafx.animation.PauseTransition;
 import javafx.geometry.Pos;
 import javafx.scene.Scene;
@@ -29,13 +27,12 @@ import sharpkestrel.segment.Cut;
 /** The window's content and its key map. */
 public final class Shell extends StackPane {
 
-  /** Every key of the window and what it does; one meaning each. */
-  public static final Map<String, String> KEYS = keys();
-
   private final Workspace workspace;
   private final PictureView picture;
   private final Bench bench;
   private final StatusBar status;
+  private final KeyMap keys = new KeyMap();
+  private final PauseTransition noteEnds = new PauseTransition(Duration.seconds(12));
   private final HBox message = new HBox();
   private final Label messageText = new Label();
   private final VBox features = new VBox(2);
@@ -50,14 +47,21 @@ public final class Shell extends StackPane {
     StackPane.setAlignment(message, Pos.TOP_CENTER);
     StackPane.setAlignment(features, Pos.TOP_RIGHT);
     well.setMinHeight(0);
-    BorderPane right = new BorderPane(well);
-    right.setBottom(bench);
+    // The bench stands over a place kept free for it, so that lifted it covers the picture without
+    // moving it.
+    Region place = new Region();
+    place.minHeightProperty().bind(bench.restingHeightProperty());
+    BorderPane below = new BorderPane(well);
+    below.setBottom(place);
+    StackPane right = new StackPane(below, bench);
+    StackPane.setAlignment(bench, Pos.BOTTOM_CENTER);
     BorderPane all = new BorderPane(right);
     all.setTop(new TopBar(workspace, this::toggleTheme, () -> help.setVisible(!help.isVisible())));
     all.setLeft(new Trail(workspace));
     all.setBottom(status);
     getChildren().add(all);
     buildMessage();
+    bindKeys();
     buildHelp();
     features.setVisible(false);
     features.setMaxSize(Region.USE_PREF_SIZE, Region.USE_PREF_SIZE);
@@ -80,27 +84,45 @@ public final class Shell extends StackPane {
         }));
   }
 
-  private static Map<String, String> keys() {
-    Map<String, String> keys = new LinkedHashMap<>();
-    keys.put("F", "fit");
-    keys.put("1:1 is Z", "one screen pixel for one pixel");
-    keys.put("N", "natural colour");
-    keys.put("I", "infrared");
-    keys.put("G", "grey");
-    keys.put("X", "swap panes");
-    keys.put("W", "swipe");
-    keys.put("S", "side by side");
-    keys.put("B", "hold to blink");
-    keys.put("O", "outlines on or off");
-    keys.put("T", "trial patch here");
-    keys.put("D", "draw a trial patch");
-    keys.put("P", "fold the bench");
-    keys.put("[ and ]", "finer or coarser grain");
-    keys.put("Space and drag", "pan in every tool");
-    keys.put("Ctrl Z", "undo");
-    keys.put("Ctrl Y", "redo");
-    keys.put("Esc", "drop the tool");
-    return keys;
+  private void bindKeys() {
+    keys.key(KeyCode.F, "fit", picture::fit);
+    keys.key(KeyCode.Z, "one screen pixel for one pixel", picture::oneToOne);
+    keys.key(KeyCode.N, "natural colour", () -> look(Look.NATURAL));
+    keys.key(KeyCode.I, "infrared", () -> look(Look.INFRARED));
+    keys.key(KeyCode.G, "grey", () -> look(Look.GREY));
+    keys.key(KeyCode.X, "swap panes", this::swap);
+    keys.key(KeyCode.W, "swipe", () -> toggle(Workspace.Compare.SWIPE));
+    keys.key(KeyCode.S, "side by side", () -> toggle(Workspace.Compare.SIDE_BY_SIDE));
+    keys.key(KeyCode.B, "hold to blink", () -> picture.setBlinking(true));
+    keys.key(KeyCode.O, "outlines on or off", picture::toggleOutlines);
+    keys.key(KeyCode.T, "trial patch here", picture::patchHere);
+    keys.key(KeyCode.D, "draw a trial patch", picture::drawPatch);
+    keys.key(KeyCode.R, "run the tool on all", bench::runAll);
+    keys.key(KeyCode.E, "lift the bench over the picture", bench::toggleLift);
+    keys.key(KeyCode.P, "fold the bench", bench::toggleFold);
+    keys.line("[ and ]", "finer or coarser grain");
+    keys.bind(KeyCode.OPEN_BRACKET, false, () -> stepGrain(-1));
+    keys.bind(KeyCode.CLOSE_BRACKET, false, () -> stepGrain(1));
+    keys.line("Space and drag", "pan in every tool");
+    keys.bind(KeyCode.SPACE, false, () -> {
+      picture.setSpaceHeld(true);
+      return picture.isFocused();
+    });
+    keys.shortcut(KeyCode.Z, "undo", workspace.undo()::undo);
+    keys.shortcut(KeyCode.Y, "redo", workspace.undo()::redo);
+    keys.key(KeyCode.ESCAPE, "drop the tool", this::drop);
+  }
+
+  private boolean stepGrain(int direction) {
+    bench.stepGrain(direction);
+    return true;
+  }
+
+  private void drop() {
+    picture.clearPatch();
+    bench.setLifted(false);
+    workspace.selectedRowProperty().set(-1);
+    help.setVisible(false);
   }
 
   public PictureView picture() {
@@ -141,10 +163,10 @@ public final class Shell extends StackPane {
       message.getStyleClass().add("note");
     }
     message.setVisible(true);
+    noteEnds.stop();
     if (note) {
-      PauseTransition wait = new PauseTransition(Duration.seconds(12));
-      wait.setOnFinished(e -> message.setVisible(false));
-      wait.play();
+      noteEnds.setOnFinished(e -> message.setVisible(false));
+      noteEnds.play();
     }
   }
 
@@ -156,10 +178,10 @@ public final class Shell extends StackPane {
     head.getStyleClass().add("title");
     GridPane grid = new GridPane(16, 3);
     int row = 0;
-    for (var entry : KEYS.entrySet()) {
-      Label key = new Label(entry.getKey().startsWith("1:1") ? "Z" : entry.getKey());
+    for (KeyMap.Line line : keys.lines()) {
+      Label key = new Label(line.keys());
       key.getStyleClass().add("mono");
-      grid.addRow(row++, key, new Label(entry.getValue()));
+      grid.addRow(row++, key, new Label(line.meaning()));
     }
     help.getChildren().addAll(head, grid);
   }
@@ -181,7 +203,7 @@ public final class Shell extends StackPane {
         }
         return;
       }
-      if (press(e)) {
+      if (keys.press(e)) {
         e.consume();
       }
     });
@@ -192,49 +214,6 @@ public final class Shell extends StackPane {
         default -> {}
       }
     });
-  }
-
-  private boolean press(KeyEvent e) {
-    if (e.isShortcutDown()) {
-      switch (e.getCode()) {
-        case Z -> workspace.undo().undo();
-        case Y -> workspace.undo().redo();
-        default -> {
-          return false;
-        }
-      }
-      return true;
-    }
-    switch (e.getCode()) {
-      case F -> picture.fit();
-      case Z -> picture.oneToOne();
-      case N -> look(Look.NATURAL);
-      case I -> look(Look.INFRARED);
-      case G -> look(Look.GREY);
-      case X -> swap();
-      case W -> toggle(Workspace.Compare.SWIPE);
-      case S -> toggle(Workspace.Compare.SIDE_BY_SIDE);
-      case B -> picture.setBlinking(true);
-      case O -> picture.toggleOutlines();
-      case T -> picture.patchHere();
-      case D -> picture.drawPatch();
-      case P -> bench.toggleFold();
-      case OPEN_BRACKET -> bench.stepGrain(-1);
-      case CLOSE_BRACKET -> bench.stepGrain(1);
-      case ESCAPE -> {
-        picture.clearPatch();
-        workspace.selectedRowProperty().set(-1);
-        help.setVisible(false);
-      }
-      case SPACE -> {
-        picture.setSpaceHeld(true);
-        return picture.isFocused();
-      }
-      default -> {
-        return false;
-      }
-    }
-    return true;
   }
 
   private void look(Look look) {

@@ -51,6 +51,7 @@ public final class TopBar extends HBox {
   private static MenuButton look(Workspace workspace) {
     MenuButton button = new MenuButton();
     button.setId("look");
+    button.setPrefWidth(232);
     button
         .textProperty()
         .bind(Bindings.createStringBinding(

@@ -20,7 +20,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Look;
-import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Extent;
@@ -42,9 +41,7 @@ public final class PictureView extends Region {
   private final ReadOnlyStringWrapper zoomText = new ReadOnlyStringWrapper("");
   private final CursorReadout readouts = new CursorReadout(preparing);
   private PixelBuffer<IntBuffer> buffer;
-  private volatile PaneLayer layerA;
-  private volatile PaneLayer layerB;
-  private ObjectPaint wantedPaint;
+  private final Panes panes;
   private Viewport view;
   private boolean framePending;
   private double swipe = 0.6;
@@ -81,19 +78,15 @@ public final class PictureView extends Region {
     setOnMouseDragged(this::dragged);
     setOnMouseReleased(this::released);
     setOnMouseMoved(this::moved);
-    workspace.paneAProperty().addListener((p, before, now) -> {
-      wantedPaint = null;
-      prepare(true);
-    });
-    workspace.paneBProperty().addListener((p, before, now) -> prepare(false));
-    workspace.lookProperty().addListener((p, before, now) -> relook());
-    workspace.compareProperty().addListener((p, before, now) -> repaint());
-    workspace.selectedRowProperty().addListener((p, before, now) -> {
-      if (layerA != null && layerA.paint != null) {
-        layerA.paint = layerA.paint.withSelected(now);
-        repaint();
+    panes = new Panes(workspace, preparing, this::stretchWindow, this::repaint);
+    panes.onShownInA(made -> {
+      boolean otherWorld = panes.a() == null || panes.a().isPlaced() != made.isPlaced();
+      patch.show(null);
+      if (otherWorld || view == null) {
+        fit(made);
       }
     });
+    workspace.compareProperty().addListener((p, before, now) -> repaint());
   }
 
   private static HBox tag(String letter, String style) {
@@ -105,8 +98,9 @@ public final class PictureView extends Region {
     return box;
   }
 
-  private static void name(HBox tag, Result result) {
-    ((Label) tag.getChildren().get(1)).setText(result == null ? "" : result.title());
+  private static void name(HBox tag, PaneLayer layer) {
+    ((Label) tag.getChildren().get(1))
+        .setText(layer == null || layer.result == null ? "" : layer.result.title());
   }
 
   public void onReadout(Consumer<CursorReadout.Readout> listener) {
@@ -123,41 +117,15 @@ public final class PictureView extends Region {
 
   /** Whether every visible tile is drawn at its own level. */
   public boolean isComplete() {
-    return complete
-        && layerA != null
-        && layerA.result == workspace.paneAProperty().get();
-  }
-
-  private void prepare(boolean a) {
-    Result result =
-        a ? workspace.paneAProperty().get() : workspace.paneBProperty().get();
-    if (result == null || result.backdrop() == null) {
-      if (!a) {
-        layerB = null;
-        repaint();
-      }
-      return;
-    }
-    Raster raster = result.backdrop();
-    Look look = workspace.lookProperty().get();
-    Window window = stretchWindow(raster, look);
-    preparing.execute(() -> {
-      PaneLayer made;
-      try {
-        made = PaneLayer.of(result, raster, look, window, this::tileArrived);
-      } catch (RuntimeException failed) {
-        Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
-        return;
-      }
-      Platform.runLater(() -> take(made, a));
-    });
+    return complete && panes.isCurrent();
   }
 
   private Window stretchWindow(Raster raster, Look look) {
     if (!look.fromView() || view == null) {
       return raster.grid().window();
     }
-    Affine map = view.toPixels(raster.grid(), raster == rasterA() ? layerA.rawScale : 1);
+    Affine map = view.toPixels(
+        raster.grid(), panes.a() != null && raster == panes.a().raster ? panes.a().rawScale : 1);
     int left = (int) map.x(0, 0);
     int top = (int) map.y(0, 0);
     return new Window(left, top, (int) Math.max(1, map.x(getWidth(), 0) - left), (int)
@@ -165,57 +133,24 @@ public final class PictureView extends Region {
         .intersect(raster.grid().window());
   }
 
-  private Raster rasterA() {
-    return layerA == null ? null : layerA.raster;
-  }
-
-  private void take(PaneLayer made, boolean a) {
-    if (made.result
-        != (a ? workspace.paneAProperty().get() : workspace.paneBProperty().get())) {
-      return;
-    }
-    if (a) {
-      boolean other = layerA == null || layerA.isPlaced() != made.isPlaced();
-      if (layerA != null && (layerB == null || layerB.tiles != layerA.tiles)) {
-        layerA.tiles.close();
-      }
-      layerA = made;
-      if (wantedPaint != null && made.paint != null) {
-        made.paint = wantedPaint.withSelected(workspace.selectedRowProperty().get());
-      }
-      name(tagA, made.result);
-      if (other || view == null) {
-        fit();
-      }
-      patch.show(null);
-    } else {
-      layerB = made;
-      name(tagB, made.result);
-    }
-    repaint();
-  }
-
-  private void relook() {
-    prepare(true);
-    prepare(false);
-  }
-
-  private void tileArrived() {
-    Platform.runLater(this::repaint);
-  }
-
   /** Shows all of pane A. */
   public void fit() {
-    if (layerA != null && getWidth() > 0) {
-      view = Viewport.fit(layerA.raster.grid(), layerA.rawScale, paneWidth(), getHeight());
+    if (panes.a() != null) {
+      fit(panes.a());
+    }
+  }
+
+  private void fit(PaneLayer layer) {
+    if (getWidth() > 0) {
+      view = Viewport.fit(layer.raster.grid(), layer.rawScale, paneWidth(), getHeight());
       repaint();
     }
   }
 
   /** One screen pixel for one pixel of pane A, about the middle. */
   public void oneToOne() {
-    if (view != null && layerA != null) {
-      double wanted = Viewport.worldToPixels(layerA.raster.grid(), layerA.rawScale)
+    if (view != null && panes.a() != null) {
+      double wanted = Viewport.worldToPixels(panes.a().raster.grid(), panes.a().rawScale)
           .inverse()
           .a();
       view = view.zoomed(view.unitsPerPixel() / wanted, paneWidth() / 2, getHeight() / 2);
@@ -224,7 +159,7 @@ public final class PictureView extends Region {
   }
 
   private boolean sideBySide() {
-    return workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE && layerB != null;
+    return workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE && panes.b() != null;
   }
 
   private double paneWidth() {
@@ -237,11 +172,7 @@ public final class PictureView extends Region {
 
   /** Draws objects of pane A another way: at once, or as soon as the layer that is being made for it is there. */
   public void paint(ObjectPaint paint) {
-    wantedPaint = paint;
-    if (layerA != null && layerA.result == workspace.paneAProperty().get()) {
-      layerA.paint = paint.withSelected(workspace.selectedRowProperty().get());
-      repaint();
-    }
+    panes.paint(paint);
   }
 
   /**
@@ -251,27 +182,18 @@ public final class PictureView extends Region {
    * @param backdrop the picture under it; the raster itself where it is one
    */
   public void showTrial(Object value, Raster backdrop) {
-    Look look = workspace.lookProperty().get();
-    preparing.execute(() -> {
-      try {
-        PaneLayer made =
-            PaneLayer.ofTrial(value, backdrop, look, backdrop.grid().window(), this::tileArrived);
-        Platform.runLater(() -> {
-          patch.show(made);
-          repaint();
-        });
-      } catch (RuntimeException failed) {
-        Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
-      }
+    panes.tried(value, backdrop, made -> {
+      patch.show(made);
+      repaint();
     });
   }
 
   /** The trial patch in a raster's own coordinates, pixels where it has no place; set in the view where there is none. */
   public Optional<Extent> patchOn(Raster raster) {
     showPatch();
-    return layerA == null || raster.grid().crs().isKnown() != layerA.isPlaced()
+    return panes.a() == null || raster.grid().crs().isKnown() != panes.a().isPlaced()
         ? Optional.empty()
-        : patch.on(layerA);
+        : patch.on(panes.a());
   }
 
   /** Sets a trial patch where there is none yet. */
@@ -323,7 +245,7 @@ public final class PictureView extends Region {
     pressY = lastY = e.getY();
     dragged = false;
     swiping = workspace.compareProperty().get() == Workspace.Compare.SWIPE
-        && layerB != null
+        && panes.b() != null
         && !spaceHeld
         && Math.abs(e.getX() - swipe * getWidth()) < 9;
   }
@@ -357,7 +279,7 @@ public final class PictureView extends Region {
   }
 
   private int rowAt(double x, double y) {
-    PaneLayer layer = layerA;
+    PaneLayer layer = panes.a();
     if (layer == null || layer.paint == null || view == null) {
       return -1;
     }
@@ -371,11 +293,11 @@ public final class PictureView extends Region {
 
   /** Brings an object's place into view without changing the zoom. */
   public void centreOn(double pixelX, double pixelY) {
-    if (layerA == null || view == null) {
+    if (panes.a() == null || view == null) {
       return;
     }
     Affine toWorld =
-        Viewport.worldToPixels(layerA.raster.grid(), layerA.rawScale).inverse();
+        Viewport.worldToPixels(panes.a().raster.grid(), panes.a().rawScale).inverse();
     double scale = view.unitsPerPixel();
     view = new Viewport(
         toWorld.x(pixelX, pixelY) - paneWidth() / 2 * scale,
@@ -386,10 +308,10 @@ public final class PictureView extends Region {
 
   private void moved(MouseEvent e) {
     boolean onSwipe = workspace.compareProperty().get() == Workspace.Compare.SWIPE
-        && layerB != null
+        && panes.b() != null
         && Math.abs(e.getX() - swipe * getWidth()) < 9;
     setCursor(onSwipe ? Cursor.H_RESIZE : patchTool ? Cursor.CROSSHAIR : Cursor.DEFAULT);
-    PaneLayer layer = layerA;
+    PaneLayer layer = panes.a();
     if (layer == null || view == null) {
       return;
     }
@@ -435,9 +357,11 @@ public final class PictureView extends Region {
     int w = buffer.getWidth();
     int h = buffer.getHeight();
     compositor.begin(w, h);
-    PaneLayer a = layerA;
-    PaneLayer b = layerB;
+    PaneLayer a = panes.a();
+    PaneLayer b = panes.b();
     complete = true;
+    name(tagA, a);
+    name(tagB, b);
     if (a != null && view != null) {
       Workspace.Compare mode = workspace.compareProperty().get();
       boolean two = b != null && a.isPlaced() == b.isPlaced();

@@ -99,12 +99,18 @@ class WorkspaceTest {
   }
 
   @Test
-  void aFileGivenToAStepIsOfferedToItAgain() {
+  void filesAndFiltersGivenToAStepAreOfferedToItAgainButNotItsNumbers() {
     Workspace workspace = new Workspace();
 
-    workspace.remember(StepCatalogue.get("ortho"), Map.of("heights", "/data/terrain.tif"));
+    workspace.remember(
+        StepCatalogue.get("compare"),
+        Map.of("truth", "/data/roofs.gpkg"),
+        Map.of("wanted", "area >= 25", "overlap", "0.7"));
 
-    assertThat(workspace.suggestedFiles()).containsEntry("ortho:heights", "/data/terrain.tif");
+    assertThat(workspace.suggestions())
+        .containsOnly(
+            Map.entry("compare:truth", "/data/roofs.gpkg"),
+            Map.entry("compare:wanted", "area >= 25"));
   }
 
   @Test

@@ -1,0 +1,148 @@
+package sharpkestrel.app.viewer;
+
+import java.util.concurrent.Executor;
+import java.util.function.BiFunction;
+import java.util.function.Consumer;
+import javafx.application.Platform;
+import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Window;
+
+/**
+ * The layers of panes A and B. They are made away from the interface thread whenever a pane gets another result or the
+ * look changes, and taken only if the pane still wants them.
+ */
+final class Panes {
+
+  private final Workspace workspace;
+  private final Executor background;
+  private final BiFunction<Raster, Look, Window> stretchWindow;
+  private final Runnable changed;
+  private Consumer<PaneLayer> shownInA = layer -> {};
+  private PaneLayer a;
+  private PaneLayer b;
+  private ObjectPaint wantedPaint;
+
+  /**
+   * @param stretchWindow the full-size pixels of a raster from which a look takes its stretch
+   * @param changed told when something is to be drawn anew
+   */
+  Panes(
+      Workspace workspace,
+      Executor background,
+      BiFunction<Raster, Look, Window> stretchWindow,
+      Runnable changed) {
+    this.workspace = workspace;
+    this.background = background;
+    this.stretchWindow = stretchWindow;
+    this.changed = changed;
+    workspace.paneAProperty().addListener((p, before, now) -> {
+      wantedPaint = null;
+      prepare(true);
+    });
+    workspace.paneBProperty().addListener((p, before, now) -> prepare(false));
+    workspace.lookProperty().addListener((p, before, now) -> {
+      prepare(true);
+      prepare(false);
+    });
+    workspace.selectedRowProperty().addListener((p, before, now) -> {
+      if (a != null && a.paint != null) {
+        a.paint = a.paint.withSelected(now);
+        changed.run();
+      }
+    });
+  }
+
+  /** What pane A shows; null before the first result. */
+  PaneLayer a() {
+    return a;
+  }
+
+  /** What pane B shows; null for nothing. */
+  PaneLayer b() {
+    return b;
+  }
+
+  /** Told of a layer that is about to be taken into pane A, while the one before is still there. */
+  void onShownInA(Consumer<PaneLayer> listener) {
+    shownInA = listener;
+  }
+
+  /** Whether pane A shows the result that it is to show. */
+  boolean isCurrent() {
+    return a != null && a.result == workspace.paneAProperty().get();
+  }
+
+  /** Draws objects of pane A another way: at once, or as soon as the layer that is being made for it is there. */
+  void paint(ObjectPaint paint) {
+    wantedPaint = paint;
+    if (isCurrent()) {
+      a.paint = paint.withSelected(workspace.selectedRowProperty().get());
+      changed.run();
+    }
+  }
+
+  private Result wanted(boolean inA) {
+    return inA ? workspace.paneAProperty().get() : workspace.paneBProperty().get();
+  }
+
+  private void prepare(boolean inA) {
+    Result result = wanted(inA);
+    if (result == null || result.backdrop() == null) {
+      if (!inA) {
+        b = null;
+        changed.run();
+      }
+      return;
+    }
+    Raster raster = result.backdrop();
+    Look look = workspace.lookProperty().get();
+    Window window = stretchWindow.apply(raster, look);
+    make(
+        () -> PaneLayer.of(result, raster, look, window, this::tileArrived),
+        made -> take(made, inA));
+  }
+
+  /** Makes the layer of a trial. */
+  void tried(Object value, Raster backdrop, Consumer<PaneLayer> ready) {
+    Look look = workspace.lookProperty().get();
+    Window whole = backdrop.grid().window();
+    make(() -> PaneLayer.ofTrial(value, backdrop, look, whole, this::tileArrived), ready);
+  }
+
+  private void make(java.util.function.Supplier<PaneLayer> maker, Consumer<PaneLayer> ready) {
+    background.execute(() -> {
+      try {
+        PaneLayer made = maker.get();
+        Platform.runLater(() -> ready.accept(made));
+      } catch (RuntimeException failed) {
+        Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
+      }
+    });
+  }
+
+  private void take(PaneLayer made, boolean inA) {
+    if (made.result != wanted(inA)) {
+      return;
+    }
+    if (inA) {
+      shownInA.accept(made);
+      if (a != null && (b == null || b.tiles != a.tiles)) {
+        a.tiles.close();
+      }
+      a = made;
+      if (wantedPaint != null && made.paint != null) {
+        made.paint = wantedPaint.withSelected(workspace.selectedRowProperty().get());
+      }
+    } else {
+      b = made;
+    }
+    changed.run();
+  }
+
+  private void tileArrived() {
+    Platform.runLater(changed);
+  }
+}

@@ -1,0 +1,73 @@
+package sharpkestrel.deliver;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import sharpkestrel.io.Compression;
+import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.RasterFiles;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Made;
+import sharpkestrel.raster.Pixels;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.Segment;
+
+class ExportTest {
+
+  @TempDir
+  Path folder;
+
+  private static Raster scene() {
+    return Made.placed(
+        64, 48, 0.5, (b, col, row) -> col < 30 ? 10 + (col + row) % 3 : 200, BandRole.RED);
+  }
+
+  private static Cut halves() {
+    return new Segment(scene(), 300, 25, 0.1, List.of(), Double.NaN).run(Job.QUIET);
+  }
+
+  private Path export(Object result, String name) {
+    return new Export(result, folder.resolve(name), "things", Compression.ZSTD).run(Job.QUIET);
+  }
+
+  @Test
+  void aRasterIsWrittenToTheLastSample() {
+    Path file = export(scene(), "scene.TIF");
+
+    Pixels.assertSame(Made.samples(RasterFiles.open(file)), Made.samples(scene()));
+  }
+
+  @Test
+  void objectsAreWrittenAsATableOrAsNumbers() {
+    Cut cut = halves();
+
+    Path table = export(cut, "objects.gpkg");
+    Path numbers = export(ObjectSet.of(cut), "objects.tif");
+
+    assertThat(GeoPackage.read(table, "").size()).isEqualTo(cut.objects());
+    float[] written = Made.samples(RasterFiles.open(numbers))[0];
+    int[] labels = new int[64 * 48];
+    cut.superpixels().read(cut.superpixels().grid().window(), labels);
+    for (int i = 0; i < labels.length; i++) {
+      assertThat(written[i]).isEqualTo(cut.objectOf()[labels[i]] + 1);
+    }
+  }
+
+  @Test
+  void anEndingThatDoesNotGoWithTheResultIsRefusedAndNothingIsLeft() {
+    assertThatThrownBy(() -> export(scene(), "scene.gpkg"))
+        .isInstanceOf(RasterException.class)
+        .hasMessageContaining(".tif");
+    assertThat(Files.exists(folder.resolve("scene.gpkg"))).isFalse();
+    assertThatThrownBy(() -> export("a text", "text.txt")).hasMessageContaining("String");
+  }
+}

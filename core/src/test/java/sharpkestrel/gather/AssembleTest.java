@@ -1,0 +1,155 @@
+package sharpkestrel.gather;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import sharpkestrel.io.Compression;
+import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.Cancellation;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Made;
+import sharpkestrel.raster.MemoryRaster;
+import sharpkestrel.raster.Pixels;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.SampleType;
+import sharpkestrel.raster.Window;
+
+/** A scene of 50 x 40 pixels in two rows of parts of unlike sizes. */
+class AssembleTest {
+
+  private static final int WIDTH = 50;
+  private static final int SPLIT_X = 32;
+  private static final int SPLIT_Y = 16;
+  private static final int HEIGHT = 40;
+
+  @TempDir
+  Path folder;
+
+  private final List<String> warnings = new ArrayList<>();
+
+  private final Job listening = new Job() {
+    @Override
+    public void progress(String what, long done, long total) {}
+
+    @Override
+    public Cancellation cancellation() {
+      return Cancellation.NEVER;
+    }
+
+    @Override
+    public int threads() {
+      return 1;
+    }
+
+    @Override
+    public void warn(String message) {
+      warnings.add(message);
+    }
+  };
+
+  private static double sample(int col, int row) {
+    return 1 + 100 * row + col;
+  }
+
+  private void write(String name, Window part, BandRole... roles) {
+    MemoryRaster raster = Made.on(
+        Grid.ofPixels(part.width(), part.height()),
+        SampleType.UINT16,
+        (b, col, row) -> sample(part.x() + col, part.y() + row),
+        roles);
+    GeoTiffWriter.write(raster, folder.resolve(name), Compression.DEFLATE, Job.QUIET);
+  }
+
+  @BeforeEach
+  void writeParts() {
+    write("pan-R1C1.tif", new Window(0, 0, SPLIT_X, SPLIT_Y), BandRole.PAN);
+    write("pan-R1C2.tif", new Window(SPLIT_X, 0, WIDTH - SPLIT_X, SPLIT_Y), BandRole.PAN);
+    write("pan-R2C1.tif", new Window(0, SPLIT_Y, SPLIT_X, HEIGHT - SPLIT_Y), BandRole.PAN);
+    write(
+        "pan-R2C2.tif",
+        new Window(SPLIT_X, SPLIT_Y, WIDTH - SPLIT_X, HEIGHT - SPLIT_Y),
+        BandRole.PAN);
+  }
+
+  private Raster assembled() {
+    return new Assemble(folder, "pan").run(listening);
+  }
+
+  @Test
+  void partsMakeTheSceneTheyWereCutFrom() {
+    Raster whole = Made.on(
+        Grid.ofPixels(WIDTH, HEIGHT),
+        SampleType.UINT16,
+        (b, col, row) -> sample(col, row),
+        BandRole.PAN);
+
+    Pixels.assertSame(Made.samples(assembled()), Made.samples(whole));
+  }
+
+  @Test
+  void aWindowAcrossAllPartsIsThatOfTheWhole() {
+    float[] seam =
+        assembled().read(0, new Window(SPLIT_X - 2, SPLIT_Y - 1, 4, 2), Request.BACKGROUND)[0];
+
+    for (int i = 0; i < seam.length; i++) {
+      assertThat(seam[i]).isEqualTo((float) sample(SPLIT_X - 2 + i % 4, SPLIT_Y - 1 + i / 4));
+    }
+  }
+
+  @Test
+  void aPartThatIsThereTwiceIsLeftOutAndNamed() {
+    write("pan-R1C1.tiff", new Window(5, 5, SPLIT_X, SPLIT_Y), BandRole.PAN);
+
+    Raster scene = assembled();
+
+    assertThat(warnings).anyMatch(w -> w.contains("R1C1 is there twice"));
+    assertThat(Made.samples(scene)[0][0]).isEqualTo((float) sample(0, 0));
+  }
+
+  @Test
+  void aSceneWithoutSensorModelSaysSo() {
+    assembled();
+
+    assertThat(warnings).anyMatch(w -> w.contains("No sensor model"));
+  }
+
+  @Test
+  void partsOfUnlikeBandsAreRefused() {
+    write(
+        "pan-R1C2.tif",
+        new Window(SPLIT_X, 0, WIDTH - SPLIT_X, SPLIT_Y),
+        BandRole.RED,
+        BandRole.GREEN);
+
+    assertThatThrownBy(this::assembled)
+        .isInstanceOf(RasterException.class)
+        .hasMessageContaining("has 2 bands");
+  }
+
+  @Test
+  void anImageThatIsNotThereBringsThoseThatAre() {
+    assertThatThrownBy(() -> new Assemble(folder, "thermal").run(listening))
+        .hasMessageContaining("'thermal'")
+        .hasMessageContaining("[pan]");
+  }
+
+  @Test
+  void aDeliveryThatIsNotThereIsNamed() {
+    Path nowhere = folder.resolve("nowhere");
+
+    assertThat(Files.exists(nowhere)).isFalse();
+    assertThatThrownBy(() -> new Assemble(nowhere, "pan").run(listening))
+        .hasMessageContaining(nowhere.toString());
+  }
+}
