@@ -10,32 +10,51 @@ import sharpkestrel.app.model.Workspace;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
-import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
 
 /** Opens the demo survey: makes it where it is not there, then gathers its raw scenes. */
 final class DemoSession {
 
   private DemoSession() {}
 
-  static void start(Workspace workspace, long seed, int size) {
+  /**
+   * @param afresh begins anew, in a project of its own, rather than where the last session stopped
+   */
+  static void start(Workspace workspace, DemoOptions options, boolean afresh) {
+    String name = (afresh ? "afresh-" : "fenwrack-") + options.seed() + "-" + options.size();
+    Path folder = DemoData.home().resolve("projects").resolve(name);
     workspace.titleProperty().set("Fenwrack Sound");
-    workspace.setFolder(DemoData.home().resolve("project"));
-    ProjectFile.keepSaved(workspace);
     workspace
         .tasks()
         .run(
             "Opening the survey",
             job -> SurveyMaker.make(
                 DemoData.surveys(),
-                seed,
-                size,
+                options.seed(),
+                options.size(),
                 look -> Platform.runLater(() -> showQuickLook(workspace, look)),
                 job),
-            survey -> gather(workspace, survey),
+            survey -> begin(workspace, survey, folder, afresh),
             failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+
+  /** Goes on where the last session stopped; with the raw scenes where there was none. */
+  private static void begin(Workspace workspace, Survey survey, Path folder, boolean afresh) {
+    if (ProjectFile.isIn(folder) && !afresh) {
+      suggest(workspace, survey, folder);
+      try {
+        ProjectFile.open(workspace, folder);
+      } catch (RasterException damaged) {
+        workspace.messageProperty().set(damaged.getMessage());
+      }
+    } else {
+      ProjectFile.begin(workspace, folder);
+      gather(workspace, survey);
+    }
   }
 
   /** Shown until the raw scenes are there; it is no result and hangs from no stage. */
@@ -47,22 +66,22 @@ final class DemoSession {
         Map.of(),
         Map.of(),
         Map.of(),
-        look));
+        look,
+        new Origin.Fingerprint("quick look", "")));
   }
 
   /** What the demo offers for inputs that are no results, and the question it asks. */
-  static void suggest(Workspace workspace, Survey survey) {
+  private static void suggest(Workspace workspace, Survey survey, Path folder) {
     Map<String, String> suggestions = workspace.suggestions();
     suggestions.put("ortho:heights", survey.heights().toString());
     suggestions.put("compare:truth", survey.roofsInOrtho().toString());
     suggestions.put("compare:wanted", "material = 'metal' AND area >= 25 AND whole = 1");
     suggestions.put("compare:forgiven", "material = 'metal' AND (area < 25 OR whole = 0)");
-    suggestions.put(
-        "export:file", workspace.folder().resolve("metal-roofs.gpkg").toString());
+    suggestions.put("export:file", folder.resolve("metal-roofs.gpkg").toString());
   }
 
   static void gather(Workspace workspace, Survey survey) {
-    suggest(workspace, survey);
+    suggest(workspace, survey, workspace.folder());
     assemble(workspace, survey.item(), "pan", "Pan, raw");
     assemble(workspace, survey.item(), "ms", "Bands, raw");
   }
@@ -76,9 +95,17 @@ final class DemoSession {
         .tasks()
         .run(
             "Assembling " + image,
-            (Job job) -> Workspace.cached(step.make(Map.of(), settings).run(job)),
-            value -> {
-              Result result = new Result(image, title, step, Map.of(), Map.of(), settings, value);
+            job -> workspace.maker().make(step, Map.of(), Map.of(), settings, job),
+            made -> {
+              Result result = new Result(
+                  image,
+                  title,
+                  step,
+                  Map.of(),
+                  Map.of(),
+                  settings,
+                  made.value(),
+                  made.fingerprint());
               workspace.results().add(result);
               workspace.show(result);
             },

@@ -51,13 +51,11 @@ public final class KestrelApp extends Application {
     Workspace workspace = new Workspace();
     stage.setTitle("Sharp Kestrel");
     stage.setScene(scene(workspace));
-    List<String> args = getParameters().getUnnamed();
-    long seed = number("seed", 1);
-    int size = (int) number("size", sharpkestrel.demo.DemoData.DEFAULT_SIZE);
+    List<String> args = getParameters().getRaw();
     if (args.contains("open")) {
       open(workspace, args);
     } else {
-      DemoSession.start(workspace, seed, size);
+      DemoSession.start(workspace, DemoOptions.of(args), args.contains("shots"));
     }
     // Last, so that the data is on its way while the window is built.
     stage.show();
@@ -75,14 +73,8 @@ public final class KestrelApp extends Application {
         throw new RasterException("Name the project's folder: ./kestrel open FOLDER");
       }
       ProjectFile.open(workspace, Path.of(args.get(1)));
-      ProjectFile.keepSaved(workspace);
     } catch (RasterException wrong) {
       workspace.messageProperty().set(wrong.getMessage());
     }
-  }
-
-  private long number(String name, long fallback) {
-    String given = getParameters().getNamed().get(name);
-    return given == null ? fallback : Long.parseLong(given);
   }
 }

@@ -1,6 +1,7 @@
 package sharpkestrel.app;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import javafx.application.Application;
 import sharpkestrel.app.viewer.ResultPicture;
@@ -13,22 +14,33 @@ import sharpkestrel.raster.RasterException;
 /** Entry of the window; without a display the demo runs its sheet and writes a picture instead. */
 public final class Main {
 
+  private static final int HEADLESS_SIZE = 2048;
   private static final Path SHEET = Path.of("docs/examples/metal-roofs.json");
 
   private Main() {}
 
   public static void main(String[] args) {
-    if (Boolean.getBoolean("kestrel.headless")) {
-      System.exit(headless());
+    try {
+      // Without a display the smaller survey: nobody watches it.
+      boolean headless = Boolean.getBoolean("kestrel.headless");
+      int size = headless ? HEADLESS_SIZE : DemoData.DEFAULT_SIZE;
+      DemoOptions options = DemoOptions.of(List.of(args), size);
+      if (headless) {
+        System.exit(headless(options));
+      }
+    } catch (RasterException wrong) {
+      System.err.println("kestrel: " + wrong.getMessage());
+      System.exit(1);
     }
     Application.launch(KestrelApp.class, args);
   }
 
-  private static int headless() {
+  private static int headless(DemoOptions options) {
     Path folder = DemoData.home().resolve("runs/demo");
     try {
+      String survey = "demo:" + options.seed() + ":" + options.size();
       Map<String, Object> results =
-          sharpkestrel.cli.Main.run(SHEET, Map.of("survey", "demo:1:2048"), folder);
+          sharpkestrel.cli.Main.run(SHEET, Map.of("survey", survey), folder);
       Path picture = folder.resolve("metal-roofs.png");
       ResultPicture.write(
           (Raster) results.get("sharp"),

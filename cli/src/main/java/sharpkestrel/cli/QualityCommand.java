@@ -14,6 +14,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.check.Scores;
 import sharpkestrel.demo.DemoData;
+import sharpkestrel.flow.KeptResults;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.Runner;
 import sharpkestrel.io.AtomicFile;
@@ -73,7 +74,7 @@ final class QualityCommand implements Runnable {
       values.put("out", folder.toString());
       long start = System.nanoTime();
       Map<String, Object> results =
-          new Runner(folder.resolve("rasters")).run(read, values, job, (entry, value) -> {});
+          new Runner(new KeptResults(folder)).run(read, values, job, (entry, value) -> {});
       double seconds = (System.nanoTime() - start) / 1e9;
       Scores scores = (Scores)
           results.values().stream().filter(v -> v instanceof Scores).findFirst().orElseThrow();

@@ -12,6 +12,7 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sharpkestrel.check.Scores;
 import sharpkestrel.demo.DemoData;
+import sharpkestrel.flow.KeptResults;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.Runner;
 import sharpkestrel.io.Json;
@@ -87,7 +88,7 @@ final class RunCommand implements Runnable {
     values.forEach((name, value) -> out.println("  " + name + " = " + value));
     out.flush();
     long start = System.nanoTime();
-    return new Runner(folder.resolve("rasters")).run(read, values, job, (entry, value) -> {
+    return new Runner(new KeptResults(folder)).run(read, values, job, (entry, value) -> {
       out.printf(
           "%6.1f s  %-18s %s%n",
           (System.nanoTime() - start) / 1e9, entry.name(), Descriptions.of(value));

@@ -10,6 +10,7 @@ import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.NumberRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
@@ -59,7 +60,10 @@ public final class ResultFiles {
     if (endsWith(file, ".gpkg")) {
       ObjectFile.write(set, file);
     } else if (endsWith(file, ".tif", ".tiff")) {
-      GeoTiffWriter.write(new ObjectIdRaster(set), file, compression, false, job);
+      int[] rows = set.rowOf();
+      Raster numbers =
+          new NumberRaster(set.labels(), "object", set.count(), label -> rows[label] + 1);
+      GeoTiffWriter.write(numbers, file, compression, false, job);
     } else {
       GeoJson.write(ObjectFile.toLayer(set, "objects"), file);
     }

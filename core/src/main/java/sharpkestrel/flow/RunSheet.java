@@ -20,7 +20,7 @@ import sharpkestrel.raster.RasterException;
  *   {"name": "pan", "step": "assemble", "delivery": "${survey}/scene.json", "image": "pan"},
  *   {"name": "ortho", "step": "ortho", "scene": "@pan", "heights": "${survey}/heights.tif", "keep": true}]}</pre>
  *
- * <p>An input is {@code @name} of an earlier step or a file; {@code keep} writes a raster to disk before the steps
+ * <p>An input is {@code @name} of an earlier step or a file; {@code keep} writes a result to disk before the steps
  * that use it.
  */
 public record RunSheet(String title, Map<String, String> variables, List<Entry> steps) {
@@ -89,13 +89,13 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
     if (before.stream().anyMatch(e -> e.name().equals(name))) {
       throw new RasterException("two steps are named '" + name + "'.");
     }
+    boolean keep = node.path("keep").asBoolean(false);
+    if (keep && !KeptResults.keeps(spec.resultType())) {
+      throw new RasterException(
+          "what step '" + spec.id() + "' makes is not kept; leave \"keep\" out.");
+    }
     return new Entry(
-        name,
-        node.path("title").asText(spec.title()),
-        spec.id(),
-        inputs,
-        settings,
-        node.path("keep").asBoolean(false));
+        name, node.path("title").asText(spec.title()), spec.id(), inputs, settings, keep);
   }
 
   public ObjectNode toJson() {

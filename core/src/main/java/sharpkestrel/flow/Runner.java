@@ -1,37 +1,29 @@
 package sharpkestrel.flow;
 
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.HashMap;
-import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
-import sharpkestrel.io.Compression;
-import sharpkestrel.io.GeoTiffWriter;
-import sharpkestrel.io.RasterFiles;
 import sharpkestrel.raster.Job;
-import sharpkestrel.raster.Raster;
+import sharpkestrel.step.Step;
 
 /**
- * Runs the steps of a sheet in order. Rasters to be kept are written under a name that is the digest of all that made
- * them, so a second run finds them; deleting them costs only time.
+ * Runs the steps of a sheet in order. Results to be kept are written, so that a second run finds them.
  */
 public final class Runner {
 
-  private final Path rasters;
+  private final KeptResults kept;
   private final Map<String, Object> values = new LinkedHashMap<>();
   private final Map<String, String> keys = new HashMap<>();
 
   /**
-   * @param rasters folder for kept rasters
+   * @param kept where the results are that a sheet keeps
    */
-  public Runner(Path rasters) {
-    this.rasters = rasters;
+  public Runner(KeptResults kept) {
+    this.kept = kept;
   }
 
   /**
@@ -68,48 +60,30 @@ public final class Runner {
       } else {
         Path file = Path.of(RunSheet.resolve(reference, variables));
         inputs.put(input.name(), Results.open(file, input.type()));
-        parts.put(input.name(), fileKey(file));
+        parts.put(input.name(), Origin.stateOf(file));
       }
     }
     Map<String, String> settings = new TreeMap<>();
     entry.settings().forEach((name, text) -> settings.put(name, RunSheet.resolve(text, variables)));
     for (StepSpec.Option option : spec.options()) {
-      if (option.rawType() == Path.class && settings.containsKey(option.name())) {
-        parts.put("file:" + option.name(), fileKey(Path.of(settings.get(option.name()))));
+      if (Origin.isRead(spec, option) && settings.containsKey(option.name())) {
+        parts.put(option.name(), Origin.stateOf(Path.of(settings.get(option.name()))));
       }
     }
-    String key = digest(entry.step() + settings + parts);
-    Object value;
-    Path kept = rasters.resolve(entry.name() + "-" + key.substring(0, 16) + ".tif");
-    if (entry.keep() && Files.isRegularFile(kept)) {
-      value = RasterFiles.open(kept);
-    } else {
-      value = spec.make(inputs, settings).run(job);
-      if (entry.keep() && value instanceof Raster raster) {
-        GeoTiffWriter.write(raster, kept, Compression.ZSTD, job);
-        value = RasterFiles.open(kept);
+    Origin.Fingerprint fingerprint = new Origin(spec, settings, parts).fingerprint();
+    Step<?> step = spec.make(inputs, settings);
+    Object value = (entry.keep()
+            ? kept.find(fingerprint, spec.resultType(), step, job)
+            : Optional.empty())
+        .orElse(null);
+    if (value == null) {
+      value = step.run(job);
+      if (entry.keep()) {
+        value = kept.keep(fingerprint, value, job);
       }
     }
     values.put(entry.name(), value);
-    keys.put(entry.name(), key);
+    keys.put(entry.name(), fingerprint.key());
     return value;
-  }
-
-  private static String fileKey(Path file) {
-    try {
-      return file.toAbsolutePath() + "|" + Files.size(file) + "|" + Files.getLastModifiedTime(file);
-    } catch (java.io.IOException notThere) {
-      return file.toString();
-    }
-  }
-
-  static String digest(String text) {
-    try {
-      byte[] hash =
-          MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
-      return HexFormat.of().formatHex(hash);
-    } catch (NoSuchAlgorithmException impossible) {
-      throw new IllegalStateException(impossible);
-    }
   }
 }

@@ -1,15 +1,9 @@
 package sharpkestrel.io;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -25,64 +19,50 @@ import org.locationtech.jts.io.ParseException;
 import org.locationtech.jts.io.WKBReader;
 import org.locationtech.jts.io.WKBWriter;
 import sharpkestrel.expr.Table;
-import sharpkestrel.geo.Crs;
 import sharpkestrel.raster.CrsName;
 
 /**
- * OGC GeoPackage 1.3 (OGC 12-128r18) with one feature table: the spatial index of annex F.3 with its triggers, and
- * remarks in the metadata tables of annex F.8.
+ * OGC GeoPackage 1.3 (OGC 12-128r18) with one feature table: the spatial index of annex F.3 with its triggers;
+ * titles and units of the columns among the remarks.
  */
 public final class GeoPackage {
 
-  private static final int APPLICATION_ID = 0x47504B47;
-  private static final int VERSION = 10300;
   private static final String GEOMETRY = "geom";
+  private static final String KEY = "fid";
+  private static final String TITLE = "title:";
+  private static final String UNIT = "unit:";
 
   private GeoPackage() {}
 
   /** Writes a layer whole or not at all. */
   public static void write(Layer layer, Path target) {
-    AtomicFile.write(target, temporary -> {
-      Files.deleteIfExists(temporary);
-      try (Connection db = DriverManager.getConnection("jdbc:sqlite:" + temporary)) {
-        fill(db, layer);
-      } catch (SQLException failed) {
-        throw new IOException(failed.getMessage(), failed);
-      }
-    });
+    GeoPackageFile.write(target, db -> fill(db, layer));
   }
 
   private static void fill(Connection db, Layer layer) throws SQLException {
-    db.setAutoCommit(true);
-    try (Statement s = db.createStatement()) {
-      s.execute("PRAGMA application_id = " + APPLICATION_ID);
-      s.execute("PRAGMA user_version = " + VERSION);
-      s.execute("PRAGMA journal_mode = OFF");
-      s.execute("PRAGMA synchronous = OFF");
-    }
-    db.setAutoCommit(false);
-    int srs = createMetadata(db, layer);
-    String table = quoted(layer.name());
+    int srs = describe(db, layer);
+    String table = GeoPackageFile.quoted(layer.name());
     StringBuilder columns = new StringBuilder();
     StringBuilder marks = new StringBuilder();
     for (Table.Column column : layer.table().columns()) {
       columns
           .append(", ")
-          .append(quoted(column.name()))
+          .append(GeoPackageFile.quoted(column.name()))
           .append(column.isText() ? " TEXT" : " REAL");
       marks.append(",?");
     }
     try (Statement s = db.createStatement()) {
-      s.execute("CREATE TABLE " + table + " (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, "
-          + GEOMETRY + " GEOMETRY" + columns + ")");
-      s.execute("CREATE VIRTUAL TABLE " + quoted(index(layer))
+      s.execute(
+          "CREATE TABLE " + table + " (" + KEY + " INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, "
+              + GEOMETRY + " GEOMETRY" + columns + ")");
+      s.execute("CREATE VIRTUAL TABLE " + GeoPackageFile.quoted(index(layer))
           + " USING rtree(id, minx, maxx, miny, maxy)");
     }
     WKBWriter wkb = new WKBWriter(2, ByteOrderValues.LITTLE_ENDIAN);
     try (PreparedStatement insert =
             db.prepareStatement("INSERT INTO " + table + " VALUES (?,?" + marks + ")");
-        PreparedStatement place =
-            db.prepareStatement("INSERT INTO " + quoted(index(layer)) + " VALUES (?,?,?,?,?)")) {
+        PreparedStatement place = db.prepareStatement(
+            "INSERT INTO " + GeoPackageFile.quoted(index(layer)) + " VALUES (?,?,?,?,?)")) {
       for (int i = 0; i < layer.size(); i++) {
         Geometry geometry = layer.geometries().get(i);
         insert.setInt(1, i + 1);
@@ -117,110 +97,37 @@ public final class GeoPackage {
       place.executeBatch();
     }
     createTriggers(db, layer);
-    db.commit();
   }
 
-  private static int createMetadata(Connection db, Layer layer) throws SQLException {
-    int code = layer.crs().epsgCode();
-    int srs = !layer.crs().isKnown() ? -1 : code > 0 ? code : 100_000;
-    try (Statement s = db.createStatement()) {
-      s.execute(
-          "CREATE TABLE gpkg_spatial_ref_sys (srs_name TEXT NOT NULL, srs_id INTEGER PRIMARY KEY,"
-              + " organization TEXT NOT NULL, organization_coordsys_id INTEGER NOT NULL,"
-              + " definition TEXT NOT NULL, description TEXT)");
-      s.execute(
-          "CREATE TABLE gpkg_contents (table_name TEXT NOT NULL PRIMARY KEY, data_type TEXT NOT NULL,"
-              + " identifier TEXT UNIQUE, description TEXT DEFAULT '',"
-              + " last_change DATETIME NOT NULL DEFAULT '2031-01-01T00:00:00.000Z',"
-              + " min_x DOUBLE, min_y DOUBLE, max_x DOUBLE, max_y DOUBLE, srs_id INTEGER,"
-              + " CONSTRAINT fk_gc_r_srs_id FOREIGN KEY (srs_id) REFERENCES gpkg_spatial_ref_sys(srs_id))");
-      s.execute(
-          "CREATE TABLE gpkg_geometry_columns (table_name TEXT NOT NULL, column_name TEXT NOT NULL,"
-              + " geometry_type_name TEXT NOT NULL, srs_id INTEGER NOT NULL, z TINYINT NOT NULL,"
-              + " m TINYINT NOT NULL, CONSTRAINT pk_geom_cols PRIMARY KEY (table_name, column_name))");
-      s.execute(
-          "CREATE TABLE gpkg_extensions (table_name TEXT, column_name TEXT, extension_name TEXT NOT NULL,"
-              + " definition TEXT NOT NULL, scope TEXT NOT NULL,"
-              + " CONSTRAINT ge_tce UNIQUE (table_name, column_name, extension_name))");
-      s.execute("CREATE TABLE gpkg_metadata (id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL,"
-          + " md_scope TEXT NOT NULL DEFAULT 'dataset', md_standard_uri TEXT NOT NULL,"
-          + " mime_type TEXT NOT NULL DEFAULT 'text/xml', metadata TEXT NOT NULL DEFAULT '')");
-      s.execute(
-          "CREATE TABLE gpkg_metadata_reference (reference_scope TEXT NOT NULL, table_name TEXT,"
-              + " column_name TEXT, row_id_value INTEGER,"
-              + " timestamp DATETIME NOT NULL DEFAULT '2031-01-01T00:00:00.000Z',"
-              + " md_file_id INTEGER NOT NULL, md_parent_id INTEGER)");
-    }
-    addSystem(db, "Undefined Cartesian", -1, "NONE", -1, "undefined");
-    addSystem(db, "Undefined geographic", 0, "NONE", 0, "undefined");
-    addSystem(db, "WGS 84", 4326, "EPSG", 4326, Crs.of(Crs.WGS84).wkt1());
-    if (srs > 0 && srs != 4326) {
-      Crs crs = Crs.of(layer.crs());
-      addSystem(
-          db, crs.title(), srs, code > 0 ? "EPSG" : "NONE", code > 0 ? code : srs, crs.wkt1());
-    }
+  private static int describe(Connection db, Layer layer) throws SQLException {
+    int srs = GeoPackageFile.addSystem(db, layer.crs());
     Envelope all = new Envelope();
     layer.geometries().forEach(g -> all.expandToInclude(g.getEnvelopeInternal()));
-    run(
-        db,
-        "INSERT INTO gpkg_contents (table_name, data_type, identifier, min_x, min_y, max_x, max_y, srs_id)"
-            + " VALUES (?,'features',?,?,?,?,?,?)",
-        layer.name(),
-        layer.name(),
-        all.isNull() ? null : all.getMinX(),
-        all.isNull() ? null : all.getMinY(),
-        all.isNull() ? null : all.getMaxX(),
-        all.isNull() ? null : all.getMaxY(),
-        srs);
-    run(
+    Map<String, String> remarks = new HashMap<>(layer.remarks());
+    for (Table.Column column : layer.table().columns()) {
+      remarks.put(TITLE + column.name(), column.title());
+      remarks.put(UNIT + column.name(), column.unit());
+    }
+    GeoPackageFile.addContents(db, layer.name(), "features", all, srs, remarks);
+    GeoPackageFile.run(
         db,
         "INSERT INTO gpkg_geometry_columns VALUES (?,?,'GEOMETRY',?,0,0)",
         layer.name(),
         GEOMETRY,
         srs);
-    run(
+    GeoPackageFile.run(
         db,
         "INSERT INTO gpkg_extensions VALUES (?,?,'gpkg_rtree_index',"
             + "'http://www.geopackage.org/spec130/#extension_rtree','write-only')",
         layer.name(),
         GEOMETRY);
-    for (String table : List.of("gpkg_metadata", "gpkg_metadata_reference")) {
-      run(
-          db,
-          "INSERT INTO gpkg_extensions VALUES (?,NULL,'gpkg_metadata',"
-              + "'http://www.geopackage.org/spec130/#extension_metadata','read-write')",
-          table);
-    }
-    ObjectNode remarks = Json.object();
-    layer.remarks().forEach(remarks::put);
-    run(
-        db,
-        "INSERT INTO gpkg_metadata VALUES (1,'dataset','urn:sharpkestrel:remarks','application/json',?)",
-        remarks.toString());
-    run(
-        db,
-        "INSERT INTO gpkg_metadata_reference (reference_scope, table_name, md_file_id) VALUES ('table',?,1)",
-        layer.name());
     return srs;
-  }
-
-  private static void addSystem(
-      Connection db, String name, int id, String organisation, int code, String definition)
-      throws SQLException {
-    run(
-        db,
-        "INSERT INTO gpkg_spatial_ref_sys VALUES (?,?,?,?,?,NULL)",
-        name,
-        id,
-        organisation,
-        code,
-        definition);
   }
 
   /** The triggers that keep the index true when other software edits the features. */
   private static void createTriggers(Connection db, Layer layer) throws SQLException {
-    String t = quoted(layer.name());
-    String r = quoted(index(layer));
+    String t = GeoPackageFile.quoted(layer.name());
+    String r = GeoPackageFile.quoted(index(layer));
     String g = GEOMETRY;
     String enter = "INSERT OR REPLACE INTO " + r + " VALUES (NEW.fid, ST_MinX(NEW." + g
         + "), ST_MaxX(NEW." + g + "), ST_MinY(NEW." + g + "), ST_MaxY(NEW." + g + "));";
@@ -250,19 +157,6 @@ public final class GeoPackage {
     return "rtree_" + layer.name() + "_" + GEOMETRY;
   }
 
-  private static void run(Connection db, String sql, Object... values) throws SQLException {
-    try (PreparedStatement statement = db.prepareStatement(sql)) {
-      for (int i = 0; i < values.length; i++) {
-        statement.setObject(i + 1, values[i]);
-      }
-      statement.execute();
-    }
-  }
-
-  private static String quoted(String name) {
-    return '"' + name.replace("\"", "\"\"") + '"';
-  }
-
   private static byte[] blob(Geometry geometry, int srs, WKBWriter wkb) {
     byte[] body = wkb.write(geometry);
     boolean empty = geometry.isEmpty();
@@ -285,11 +179,7 @@ public final class GeoPackage {
    * @throws FileFormatException that names the tables there are
    */
   public static Layer read(Path path, String name) {
-    if (!Files.isRegularFile(path)) {
-      throw new FileFormatException(path + " is not there. Check the name and the folder.");
-    }
-    try (Connection db =
-        DriverManager.getConnection("jdbc:sqlite:file:" + path.toAbsolutePath() + "?mode=ro")) {
+    try (Connection db = GeoPackageFile.open(path)) {
       List<String> tables = new ArrayList<>();
       try (Statement s = db.createStatement();
           ResultSet r =
@@ -333,35 +223,40 @@ public final class GeoPackage {
     Map<String, List<Object>> values = new java.util.LinkedHashMap<>();
     WKBReader wkb = new WKBReader();
     try (Statement s = db.createStatement();
-        ResultSet r = s.executeQuery("SELECT * FROM " + quoted(table))) {
+        ResultSet r = s.executeQuery("SELECT * FROM " + GeoPackageFile.quoted(table))) {
       int count = r.getMetaData().getColumnCount();
       while (r.next()) {
         for (int c = 1; c <= count; c++) {
           String column = r.getMetaData().getColumnName(c);
           if (column.equals(geometry)) {
             geometries.add(geometry(r.getBytes(c), wkb));
-          } else {
+          } else if (!column.equalsIgnoreCase(KEY)) {
             values.computeIfAbsent(column, key -> new ArrayList<>()).add(r.getObject(c));
           }
         }
       }
     }
     List<Table.Column> columns = new ArrayList<>();
-    values.forEach((name, list) -> columns.add(column(name, list)));
-    return new Layer(table, crs, geometries, new Table(geometries.size(), columns), remarks(db));
+    Map<String, String> remarks = GeoPackageFile.remarks(db);
+    values.forEach((name, list) -> columns.add(column(
+        name,
+        remarks.getOrDefault(TITLE + name, name),
+        remarks.getOrDefault(UNIT + name, ""),
+        list)));
+    return new Layer(table, crs, geometries, new Table(geometries.size(), columns), remarks);
   }
 
-  private static Table.Column column(String name, List<Object> list) {
+  private static Table.Column column(String name, String title, String unit, List<Object> list) {
     boolean text = list.stream().anyMatch(v -> v instanceof String);
     if (text) {
       return Table.Column.ofTexts(
-          name, name, list.stream().map(v -> v == null ? "" : v.toString()).toList());
+          name, title, list.stream().map(v -> v == null ? "" : v.toString()).toList());
     }
     double[] numbers = new double[list.size()];
     for (int i = 0; i < numbers.length; i++) {
       numbers[i] = list.get(i) instanceof Number n ? n.doubleValue() : Double.NaN;
     }
-    return new Table.Column(name, name, "", numbers);
+    return new Table.Column(name, title, unit, numbers);
   }
 
   private static Geometry geometry(byte[] blob, WKBReader wkb) throws ParseException {
@@ -371,21 +266,5 @@ public final class GeoPackage {
     int[] envelopes = {0, 32, 48, 48, 64, 0, 0, 0};
     int header = 8 + envelopes[blob[3] >> 1 & 7];
     return wkb.read(java.util.Arrays.copyOfRange(blob, header, blob.length));
-  }
-
-  private static Map<String, String> remarks(Connection db) {
-    Map<String, String> remarks = new HashMap<>();
-    try (Statement s = db.createStatement();
-        ResultSet r = s.executeQuery(
-            "SELECT metadata FROM gpkg_metadata WHERE md_standard_uri = 'urn:sharpkestrel:remarks'")) {
-      if (r.next()) {
-        JsonNode node = new ObjectMapper().readTree(r.getString(1));
-        node.properties().forEach(e -> remarks.put(e.getKey(), e.getValue().asText()));
-      }
-    } catch (SQLException | IOException none) {
-      // remarks are extra; files of other software have none
-      return Map.of();
-    }
-    return remarks;
   }
 }

@@ -6,7 +6,6 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
@@ -56,8 +55,6 @@ public final class ObjectFile {
                 "" + a.e(),
                 "" + a.f())));
     remarks.put(GROUND, set.ground().width() + "," + set.ground().height());
-    set.table().columns().forEach(c -> remarks.put("title:" + c.name(), c.title()));
-    set.table().columns().forEach(c -> remarks.put("unit:" + c.name(), c.unit()));
     return new Layer(
         name,
         grid.crs(),
@@ -89,24 +86,14 @@ public final class ObjectFile {
     int[] rowOf = new int[layer.size() + 1];
     Arrays.setAll(rowOf, i -> i - 1);
     double[] ids = layer.table().values("id");
-    List<Table.Column> columns = new ArrayList<>();
-    for (Table.Column c : layer.table().columns()) {
-      if (!c.name().equals("id") && !c.name().equals("fid")) {
-        columns.add(new Table.Column(
-            c.name(),
-            layer.remarks().getOrDefault("title:" + c.name(), c.name()),
-            layer.remarks().getOrDefault("unit:" + c.name(), ""),
-            c.values(),
-            c.categories()));
-      }
-    }
+    List<Table.Column> columns =
+        layer.table().columns().stream().filter(c -> !c.name().equals("id")).toList();
     return new ObjectSet(
         labels,
         rowOf,
         Arrays.stream(ids).mapToInt(id -> (int) id).toArray(),
         new Table(layer.size(), columns),
-        new GroundSize(Double.parseDouble(ground[0]), Double.parseDouble(ground[1])),
-        Optional.empty());
+        new GroundSize(Double.parseDouble(ground[0]), Double.parseDouble(ground[1])));
   }
 
   /** Labels 1 to n of polygons on a grid: the pixels whose centres they cover, by scan lines. */

@@ -2,7 +2,6 @@ package sharpkestrel.objects;
 
 import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.raster.LabelRaster;
@@ -15,10 +14,9 @@ import sharpkestrel.segment.Cut;
  * @param labels 0 to n
  * @param rowOf for each label its row, -1 for none
  * @param ids for each row the object's lasting number
- * @param cut the cut the objects come from, where they do
  */
 public record ObjectSet(
-    LabelRaster labels, int[] rowOf, int[] ids, Table table, GroundSize ground, Optional<Cut> cut) {
+    LabelRaster labels, int[] rowOf, int[] ids, Table table, GroundSize ground) {
 
   /** The objects of a cut with their areas. */
   public static ObjectSet of(Cut cut) {
@@ -30,8 +28,7 @@ public record ObjectSet(
       area[i] *= cut.ground().area();
     }
     Table table = new Table(area.length, List.of(new Table.Column("area", "Area", "m²", area)));
-    return new ObjectSet(
-        cut.superpixels(), cut.objectOf(), cut.ids(), table, cut.ground(), Optional.of(cut));
+    return new ObjectSet(cut.superpixels(), cut.objectOf(), cut.ids(), table, cut.ground());
   }
 
   public int count() {
@@ -39,7 +36,7 @@ public record ObjectSet(
   }
 
   public ObjectSet withTable(Table newTable) {
-    return new ObjectSet(labels, rowOf, ids, newTable, ground, cut);
+    return new ObjectSet(labels, rowOf, ids, newTable, ground);
   }
 
   /** The objects at the given rows, in that order. */
@@ -55,6 +52,6 @@ public record ObjectSet(
     for (int label = 0; label < rowOf.length; label++) {
       newRowOf[label] = rowOf[label] < 0 ? -1 : place[rowOf[label]];
     }
-    return new ObjectSet(labels, newRowOf, newIds, table.select(rows), ground, cut);
+    return new ObjectSet(labels, newRowOf, newIds, table.select(rows), ground);
   }
 }

@@ -14,7 +14,7 @@ public final class CachedRaster implements Raster {
 
   private record Pending(int level, int tileX, int tileY) {}
 
-  private final Raster source;
+  private volatile Raster source;
   private final int tileSize;
   private final TileCache cache;
   private final long id = TileCache.newRasterId();
@@ -35,6 +35,15 @@ public final class CachedRaster implements Raster {
 
   public Raster source() {
     return source;
+  }
+
+  /** From now on reads the same pixels from elsewhere, such as from the file they were written to. */
+  public void continueFrom(Raster samePixels) {
+    if (!samePixels.grid().equals(source.grid())
+        || samePixels.bands().size() != source.bands().size()) {
+      throw new IllegalArgumentException("Other pixels cannot take the place of these");
+    }
+    source = samePixels;
   }
 
   @Override

@@ -9,7 +9,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
+import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Window;
 
@@ -18,6 +20,9 @@ import sharpkestrel.raster.Window;
  * goes when nothing refers to it.
  */
 public final class ScratchLabels implements LabelRaster {
+
+  /** Rows of a file's tile, so that each tile is unpacked once. */
+  private static final int ROWS = 512;
 
   private static final ValueLayout.OfInt INT = ValueLayout.JAVA_INT_UNALIGNED;
 
@@ -48,6 +53,25 @@ public final class ScratchLabels implements LabelRaster {
               + ". Free some space there.",
           failed);
     }
+  }
+
+  /** The whole numbers of a raster's first band; its no-data is 0. */
+  public static ScratchLabels of(Raster numbers, Job job) {
+    ScratchLabels labels = new ScratchLabels(numbers.grid());
+    int width = numbers.grid().width();
+    int most = 0;
+    for (int top = 0; top < numbers.grid().height(); top += ROWS) {
+      Window rows = new Window(0, top, width, ROWS).intersect(numbers.grid().window());
+      float[] plane = numbers.read(0, rows, job.request())[0];
+      int[] values = new int[rows.area()];
+      for (int i = 0; i < values.length; i++) {
+        values[i] = Float.isNaN(plane[i]) ? 0 : (int) plane[i];
+        most = Math.max(most, values[i]);
+      }
+      labels.write(rows, values);
+    }
+    labels.setMaxLabel(most);
+    return labels;
   }
 
   @Override

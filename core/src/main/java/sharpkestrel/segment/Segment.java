@@ -6,6 +6,7 @@ import java.util.Map;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.In;
@@ -79,10 +80,15 @@ public record Segment(
     ScratchLabels labels = new ScratchLabels(scene.grid());
     int regions = Superpixels.make(space, spacing, compactness, labels, job);
     RegionGraph graph = RegionGraph.of(space, labels, regions, job);
-    MergeTree tree = new TreeBuilder(graph).build(job);
+    return cut(labels, new TreeBuilder(graph).build(job));
+  }
+
+  /** Cuts a tree that this scene has already, at the grain or the height that is set. */
+  public Cut cut(LabelRaster superpixels, MergeTree tree) {
+    GroundSize ground = GroundSize.of(scene);
     return Double.isNaN(height)
-        ? Cut.at(labels, tree, ground, grain)
-        : Cut.atHeight(labels, tree, ground, grain, height);
+        ? Cut.at(superpixels, tree, ground, grain)
+        : Cut.atHeight(superpixels, tree, ground, grain, height);
   }
 
   private Map<BandRole, Double> weightsByRole() {

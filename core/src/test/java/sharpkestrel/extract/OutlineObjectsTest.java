@@ -9,7 +9,6 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -63,7 +62,7 @@ class OutlineObjectsTest {
         List.of(
             new Table.Column("area", "Area", "m²", area),
             new Table.Column("warmth", "Warmth", "K", warmth)));
-    return new ObjectSet(scratch, rowOf, ids, table, new GroundSize(0.5, 0.5), Optional.empty());
+    return new ObjectSet(scratch, rowOf, ids, table, new GroundSize(0.5, 0.5));
   }
 
   private static OutlineSet exact(ObjectSet objects, double leastWidth, String keep) {

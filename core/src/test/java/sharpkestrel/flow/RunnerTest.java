@@ -77,7 +77,7 @@ class RunnerTest {
   }
 
   private Map<String, Object> run(Path sheet, List<String> done) {
-    return new Runner(folder.resolve("rasters"))
+    return new Runner(new KeptResults(folder))
         .run(RunSheet.read(sheet), Map.of(), Job.QUIET, (entry, value) -> done.add(entry.name()));
   }
 

@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.within;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import java.util.function.BiPredicate;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -51,12 +50,7 @@ class ObjectsTest {
       count / 4.0, (values.length - count) / 4.0
     })));
     return new ObjectSet(
-        labels,
-        new int[] {-1, 0, 1},
-        new int[] {7, 8},
-        table,
-        new GroundSize(0.5, 0.5),
-        Optional.empty());
+        labels, new int[] {-1, 0, 1}, new int[] {7, 8}, table, new GroundSize(0.5, 0.5));
   }
 
   private static MemoryRaster scene() {

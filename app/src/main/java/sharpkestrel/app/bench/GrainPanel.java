@@ -61,26 +61,9 @@ public final class GrainPanel extends VBox {
         note.setText("The grain is a number of square metres, e.g. 60.");
       }
     });
-    keep.setOnAction(e -> {
-      Result result = workspace.paneAProperty().get();
-      Cut before = cut();
-      Cut after = shown;
-      workspace
-          .undo()
-          .change(
-              "grain",
-              () -> workspace.replaceCut(currentOf(result), after),
-              () -> workspace.replaceCut(currentOf(result), before));
-    });
+    keep.setOnAction(e -> workspace.replaceCut(workspace.paneAProperty().get(), shown));
     workspace.paneAProperty().addListener((p, before, now) -> refresh());
     refresh();
-  }
-
-  private Result currentOf(Result result) {
-    return workspace.results().stream()
-        .filter(r -> r.name().equals(result.name()))
-        .findFirst()
-        .orElse(result);
   }
 
   private static double grainAt(double share) {

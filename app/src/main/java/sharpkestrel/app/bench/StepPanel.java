@@ -23,6 +23,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import javafx.util.StringConverter;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.ResultMaker;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.flow.StepSpec;
@@ -346,12 +347,12 @@ public final class StepPanel extends HBox {
         .run(
             "Trying " + step.title().toLowerCase(Locale.ROOT),
             (Job job) -> {
-              Map<String, Object> values = Workspace.values(step, results, files);
+              Map<String, Object> values = ResultMaker.values(step, results, files);
               if (objects) {
                 values.put("scene", new Clip((Raster) values.get("scene"), patch).run(job));
               }
               Object made = step.make(values, texts).run(job);
-              Object shown = Workspace.cached(made);
+              Object shown = ResultMaker.cached(made);
               return new Trial(
                   shown, shown instanceof Raster raster ? raster : (Raster) values.get("scene"));
             },

@@ -1,50 +1,53 @@
 package sharpkestrel.app.model;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.collections.ListChangeListener;
+import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
-import sharpkestrel.flow.StepSpec;
 import sharpkestrel.io.Json;
-import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 
 /**
- * A project on disk: a folder whose {@code project.json} says how each result was made, as a run sheet. Opening it
- * makes the results again in order; rasters are lazy, so that costs time only for what is looked at, and for
- * segmentations.
+ * A project on disk: a folder whose {@code project.json} says how each result was made, as a run sheet, and under
+ * {@code made} what each is kept as. It is written after every change. Opening it brings results back from their files,
+ * and makes those again that have none. Results that are not open yet, or cannot be opened, stay in the file.
  */
 public final class ProjectFile {
 
   private static final String NAME = "project.json";
+  private static final String MADE = "made";
 
-  private ProjectFile() {}
+  private final Workspace workspace;
+  private final Path file;
+  private final List<RunSheet.Entry> unopened = new ArrayList<>();
+  private final Map<String, Origin.Fingerprint> before = new HashMap<>();
 
-  /** Writes the project after every change of its results. */
-  public static void keepSaved(Workspace workspace) {
-    workspace.results().addListener((ListChangeListener<Result>) change -> {
-      RunSheet sheet = sheetOf(workspace);
-      Path file = workspace.folder().resolve(NAME);
-      workspace
-          .tasks()
-          .quietly(() -> Json.write(sheet.toJson(), file), workspace.messageProperty()::set);
-    });
+  private ProjectFile(Workspace workspace, Path folder) {
+    this.workspace = workspace;
+    file = folder.resolve(NAME);
+    workspace.setFolder(folder);
   }
 
-  static RunSheet sheetOf(Workspace workspace) {
-    List<RunSheet.Entry> entries = new ArrayList<>();
-    for (Result result : workspace.results()) {
-      Map<String, String> inputs = new LinkedHashMap<>(result.files());
-      result.inputs().forEach((name, input) -> inputs.put(name, "@" + input.name()));
-      entries.add(new RunSheet.Entry(
-          result.name(), result.title(), result.step().id(), inputs, result.settings(), false));
-    }
-    return new RunSheet(workspace.titleProperty().get(), Map.of(), entries);
+  /** Whether a folder holds a project. */
+  public static boolean isIn(Path folder) {
+    return Files.isRegularFile(folder.resolve(NAME));
+  }
+
+  /** Begins a project in a folder, in place of any that is there. */
+  public static void begin(Workspace workspace, Path folder) {
+    new ProjectFile(workspace, folder).keepSaved();
   }
 
   /**
@@ -53,69 +56,128 @@ public final class ProjectFile {
    * @throws RasterException where the folder holds no project
    */
   public static void open(Workspace workspace, Path folder) {
-    Path file = folder.resolve(NAME);
-    if (!Files.isRegularFile(file)) {
+    if (!isIn(folder)) {
       throw new RasterException(folder + " holds no project: there is no " + NAME
           + ". Choose a folder that Sharp Kestrel made.");
     }
-    RunSheet sheet = RunSheet.read(file);
-    workspace.titleProperty().set(sheet.title());
-    workspace.setFolder(folder);
-    for (RunSheet.Entry entry : sheet.steps()) {
-      queue(workspace, entry);
-    }
+    new ProjectFile(workspace, folder).open();
   }
 
-  private static void queue(Workspace workspace, RunSheet.Entry entry) {
-    StepSpec step = StepCatalogue.get(entry.step());
+  /** Writes the project after every change of its results. */
+  private void keepSaved() {
+    workspace.results().addListener((ListChangeListener<Result>) change -> {
+      ObjectNode json = toJson();
+      workspace.tasks().quietly(() -> Json.write(json, file), workspace.messageProperty()::set);
+    });
+  }
+
+  private ObjectNode toJson() {
+    ObjectNode json = sheet().toJson();
+    ObjectNode made = json.putObject(MADE);
+    Map<String, Origin.Fingerprint> all = new LinkedHashMap<>();
+    workspace.results().forEach(result -> all.put(result.name(), result.made()));
+    unopened.forEach(entry -> {
+      if (before.containsKey(entry.name())) {
+        all.put(entry.name(), before.get(entry.name()));
+      }
+    });
+    all.forEach((name, fingerprint) ->
+        made.putObject(name).put("key", fingerprint.key()).put("file", fingerprint.file()));
+    return json;
+  }
+
+  private RunSheet sheet() {
+    List<RunSheet.Entry> entries = new ArrayList<>();
+    for (Result result : workspace.results()) {
+      Map<String, String> inputs = new LinkedHashMap<>(result.files());
+      result.inputs().forEach((name, input) -> inputs.put(name, "@" + input.name()));
+      entries.add(new RunSheet.Entry(
+          result.name(), result.title(), result.step().id(), inputs, result.settings(), false));
+    }
+    entries.addAll(unopened);
+    return new RunSheet(workspace.titleProperty().get(), Map.of(), entries);
+  }
+
+  private void open() {
+    RunSheet sheet = RunSheet.read(file);
+    for (Map.Entry<String, JsonNode> made : Json.read(file).path(MADE).properties()) {
+      JsonNode node = made.getValue();
+      before.put(
+          made.getKey(),
+          new Origin.Fingerprint(node.path("key").asText(), node.path("file").asText()));
+    }
+    workspace.titleProperty().set(sheet.title());
+    unopened.addAll(sheet.steps());
+    sheet.steps().forEach(entry -> workspace.reservedNames().add(entry.name()));
+    keepSaved();
+    sheet.steps().forEach(this::queue);
+    workspace.tasks().afterAll(this::opened);
+  }
+
+  private void queue(RunSheet.Entry entry) {
     Map<String, Result> inputs = new LinkedHashMap<>();
     Map<String, String> files = new LinkedHashMap<>();
     workspace
         .tasks()
         .run(
             entry.title(),
-            (Job job) -> {
+            job -> {
               entry.inputs().forEach((name, reference) -> {
                 if (reference.startsWith("@")) {
-                  inputs.put(name, named(workspace, reference.substring(1)));
+                  inputs.put(name, workspace.maker().current(reference.substring(1)));
                 } else {
                   files.put(name, reference);
                 }
               });
-              return Workspace.cached(
-                  step.make(Workspace.values(step, inputs, files), entry.settings())
-                      .run(job));
+              return workspace
+                  .maker()
+                  .bringBack(
+                      entry, inputs, files, Optional.ofNullable(before.get(entry.name())), job);
             },
-            value -> {
-              Result result = new Result(
-                  entry.name(), entry.title(), step, inputs, files, entry.settings(), value);
-              workspace.remember(step, files, entry.settings());
-              workspace.results().add(result);
-              if (result.backdrop() != null) {
-                workspace.stageProperty().set(result.stage());
-                workspace.show(result);
-              }
-            },
-            failure ->
-                workspace.messageProperty().set(entry.title() + ": " + failure.getMessage()));
+            made -> broughtBack(entry, inputs, files, made),
+            failure -> workspace
+                .messageProperty()
+                .set(entry.title() + " could not be opened: " + failure.getMessage()
+                    + " It stays in the project."));
   }
 
-  /** Results are added on the interface thread just before the next task begins; this waits for them there. */
-  private static Result named(Workspace workspace, String name) {
-    java.util.concurrent.FutureTask<Result> look =
-        new java.util.concurrent.FutureTask<>(() -> workspace.results().stream()
-            .filter(r -> r.name().equals(name))
-            .findFirst()
-            .orElseThrow(
-                () -> new RasterException("The result '" + name + "' it needs was not made.")));
-    javafx.application.Platform.runLater(look);
-    try {
-      return look.get();
-    } catch (InterruptedException stopped) {
-      Thread.currentThread().interrupt();
-      throw new java.util.concurrent.CancellationException("interrupted");
-    } catch (java.util.concurrent.ExecutionException missing) {
-      throw new RasterException(missing.getCause().getMessage(), missing);
+  private void broughtBack(
+      RunSheet.Entry entry,
+      Map<String, Result> inputs,
+      Map<String, String> files,
+      ResultMaker.Made made) {
+    unopened.remove(entry);
+    Result result = new Result(
+        entry.name(),
+        entry.title(),
+        StepCatalogue.get(entry.step()),
+        inputs,
+        files,
+        entry.settings(),
+        made.value(),
+        made.fingerprint());
+    workspace.remember(result.step(), files, entry.settings());
+    workspace.results().add(result);
+    workspace.maker().keep(result);
+    if (workspace.paneAProperty().get() == null && result.backdrop() != null) {
+      workspace.show(result);
     }
+  }
+
+  /** Shows the newest result, and clears away what nothing in the project refers to any more. */
+  private void opened() {
+    workspace.results().reversed().stream()
+        .filter(r -> r.backdrop() != null)
+        .findFirst()
+        .ifPresent(result -> {
+          workspace.stageProperty().set(result.stage());
+          workspace.show(result);
+        });
+    Set<String> waiting = unopened.stream()
+        .map(entry -> before.get(entry.name()))
+        .filter(java.util.Objects::nonNull)
+        .map(Origin.Fingerprint::file)
+        .collect(Collectors.toSet());
+    workspace.maker().prune(workspace.results(), waiting);
   }
 }

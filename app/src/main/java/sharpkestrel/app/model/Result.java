@@ -3,6 +3,7 @@ package sharpkestrel.app.model;
 import java.util.Map;
 import sharpkestrel.check.Scores;
 import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Raster;
@@ -14,6 +15,7 @@ import sharpkestrel.step.Stage;
  *
  * @param inputs for each input of the step, the result it came from
  * @param files for each input that came from a file, its name
+ * @param made tells the result from others by all that made it
  */
 public record Result(
     String name,
@@ -22,7 +24,8 @@ public record Result(
     Map<String, Result> inputs,
     Map<String, String> files,
     Map<String, String> settings,
-    Object value) {
+    Object value,
+    Origin.Fingerprint made) {
 
   public Stage stage() {
     return step.stage();
@@ -63,7 +66,12 @@ public record Result(
   }
 
   public boolean descendsFrom(Result other) {
-    return inputs.containsValue(other)
-        || inputs.values().stream().anyMatch(input -> input.descendsFrom(other));
+    return inputs.values().stream()
+        .anyMatch(input -> input.name().equals(other.name()) || input.descendsFrom(other));
+  }
+
+  /** The same result made again. */
+  Result remade(Map<String, Result> newInputs, Object newValue, Origin.Fingerprint newMade) {
+    return new Result(name, title, step, newInputs, files, settings, newValue, newMade);
   }
 }

@@ -26,12 +26,15 @@ public final class Tasks {
   private final BooleanProperty running = new SimpleBooleanProperty();
   private volatile Cancellation current = new Cancellation();
   private final Consumer<String> warnings;
+  private final int threads;
 
   /**
    * @param warnings told what jobs warn of, on the interface thread
+   * @param threads how many a job may use
    */
-  public Tasks(Consumer<String> warnings) {
+  public Tasks(Consumer<String> warnings, int threads) {
     this.warnings = warnings;
+    this.threads = threads;
   }
 
   /** Queues work; afterwards, on the interface thread, its result or its failure is handed on. */
@@ -66,6 +69,11 @@ public final class Tasks {
         Platform.runLater(() -> failed.accept(failure.getMessage()));
       }
     });
+  }
+
+  /** Does something on the interface thread when all work queued before is done. */
+  public void afterAll(Runnable last) {
+    thread.submit(() -> Platform.runLater(last));
   }
 
   private void finish(Runnable last) {
@@ -133,7 +141,7 @@ public final class Tasks {
 
     @Override
     public int threads() {
-      return Math.max(1, Runtime.getRuntime().availableProcessors());
+      return threads;
     }
 
     @Override

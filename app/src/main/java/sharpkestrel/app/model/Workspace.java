@@ -2,9 +2,12 @@ package sharpkestrel.app.model;
 
 import java.nio.file.Path;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
@@ -13,9 +16,8 @@ import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import sharpkestrel.flow.Results;
 import sharpkestrel.flow.RunSheet;
+import sharpkestrel.flow.SettingValues;
 import sharpkestrel.flow.StepSpec;
-import sharpkestrel.raster.CachedRaster;
-import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.step.Stage;
 
@@ -41,8 +43,10 @@ public final class Workspace {
   private final StringProperty message = new SimpleStringProperty("");
   private final StringProperty warning = new SimpleStringProperty("");
   private final UndoStack undo = new UndoStack();
-  private final Tasks tasks = new Tasks(warning::set);
+  private final Tasks tasks = new Tasks(warning::set, Runtime.getRuntime().availableProcessors());
+  private final ResultMaker maker = new ResultMaker(this);
   private final Map<String, String> suggestions = new HashMap<>();
+  private final Set<String> reservedNames = new HashSet<>();
   private Path folder = Path.of(".");
 
   public ObservableList<Result> results() {
@@ -103,8 +107,20 @@ public final class Workspace {
     return folder;
   }
 
+  /** Where the project lies; its results are kept there. */
   public void setFolder(Path newFolder) {
     folder = newFolder;
+    maker.keepIn(newFolder);
+  }
+
+  /** Names that new results may not take. */
+  Set<String> reservedNames() {
+    return reservedNames;
+  }
+
+  /** Makes and keeps results. */
+  public ResultMaker maker() {
+    return maker;
   }
 
   /** Files and texts that a panel offers for inputs and settings of its step, by {@code step:name}. */
@@ -172,62 +188,73 @@ public final class Workspace {
     remember(step, files, settings);
     tasks.run(
         step.title(),
-        job -> step.make(values(step, inputs, files), settings).run(job),
-        value -> add(new Result(
-            uniqueName(step.id()), resultTitle, step, inputs, files, settings, cached(value))),
+        job -> maker.make(step, inputs, files, settings, job),
+        made -> {
+          Result result = new Result(
+              uniqueName(step.id()),
+              resultTitle,
+              step,
+              inputs,
+              files,
+              settings,
+              made.value(),
+              made.fingerprint());
+          add(result);
+          maker.keep(result);
+        },
         failure -> message.set(String.valueOf(failure.getMessage())));
-  }
-
-  public static Map<String, Object> values(
-      StepSpec step, Map<String, Result> inputs, Map<String, String> files) {
-    Map<String, Object> values = new LinkedHashMap<>();
-    for (StepSpec.Input input : step.inputs()) {
-      if (inputs.containsKey(input.name())) {
-        values.put(input.name(), inputs.get(input.name()).value());
-      } else if (files.containsKey(input.name())) {
-        values.put(input.name(), Results.open(Path.of(files.get(input.name())), input.type()));
-      }
-    }
-    return values;
-  }
-
-  public static Object cached(Object value) {
-    return value instanceof Raster raster ? CachedRaster.of(raster) : value;
   }
 
   private String uniqueName(String base) {
     int n = 1;
     String name = base;
-    while (hasName(name)) {
+    while (named(name).isPresent() || reservedNames.contains(name)) {
       name = base + "-" + ++n;
     }
     return name;
   }
 
-  private boolean hasName(String name) {
-    return results.stream().anyMatch(r -> r.name().equals(name));
+  /** The result of a name. */
+  public Optional<Result> named(String name) {
+    return results.stream().filter(r -> r.name().equals(name)).findFirst();
   }
 
   /** Another cut of a result's tree in its place; the same objects keep their numbers. */
   public void replaceCut(Result result, Cut cut) {
-    int place = results.indexOf(result);
-    if (place < 0) {
-      return;
-    }
     Map<String, String> settings = new LinkedHashMap<>(result.settings());
-    settings.put("grain", sharpkestrel.flow.SettingValues.plain(cut.grain()));
-    Result changed = new Result(
-        result.name(),
-        result.title(),
-        result.step(),
-        result.inputs(),
-        result.files(),
-        settings,
-        cut);
-    results.set(place, changed);
-    if (paneA.get() == result) {
-      show(changed);
+    settings.put("grain", SettingValues.plain(cut.grain()));
+    settings.remove("height");
+    replace(
+        "grain",
+        result,
+        new Result(
+            result.name(),
+            result.title(),
+            result.step(),
+            result.inputs(),
+            result.files(),
+            settings,
+            cut,
+            maker.fingerprint(result, settings)));
+  }
+
+  /** Puts a result in the place of one of the same name. */
+  void replace(String what, Result before, Result after) {
+    undo.change(what, () -> put(after), () -> put(before));
+  }
+
+  private void put(Result result) {
+    results.replaceAll(r -> r.name().equals(result.name()) ? result : r);
+    if (isNamed(paneA.get(), result.name())) {
+      show(result);
     }
+    if (isNamed(paneB.get(), result.name())) {
+      paneB.set(result);
+    }
+  }
+
+  private static boolean isNamed(Result shown, String name) {
+    return shown != null && shown.name().equals(name);
   }
 
   /** The steps that made a result, as a sheet that runs elsewhere. */

@@ -2,6 +2,8 @@ package sharpkestrel.app.shell;
 
 import java.util.Map;
 import javafx.beans.binding.Bindings;
+import javafx.beans.binding.StringBinding;
+import javafx.beans.value.ObservableValue;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
@@ -16,6 +18,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.SVGPath;
 import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.Tasks;
 import sharpkestrel.app.model.Workspace;
 
 /** Mark, project, look, compare, undo and the task that runs. */
@@ -34,7 +37,15 @@ public final class TopBar extends HBox {
     title.textProperty().bind(workspace.titleProperty());
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
-    getChildren().addAll(mark, title, gap, task(workspace), look(workspace), compare(workspace));
+    getChildren()
+        .addAll(
+            mark,
+            title,
+            gap,
+            keeping(workspace),
+            task(workspace),
+            look(workspace),
+            compare(workspace));
     Button undo = new Button("Undo");
     undo.setId("undo");
     undo.disableProperty().bind(workspace.undo().nextProperty().isEmpty());
@@ -113,26 +124,42 @@ public final class TopBar extends HBox {
   }
 
   private static HBox task(Workspace workspace) {
+    Tasks tasks = workspace.tasks();
+    StringBinding what = Bindings.createStringBinding(
+        () -> tasks.detailProperty().get().isEmpty()
+            ? tasks.titleProperty().get()
+            : tasks.detailProperty().get(),
+        tasks.titleProperty(),
+        tasks.detailProperty());
+    return task(tasks, "task", what, tasks.runningProperty());
+  }
+
+  /** The writing of results behind the work, shown while nothing else runs. */
+  private static HBox keeping(Workspace workspace) {
+    Tasks keeping = workspace.maker().keeping();
+    return task(
+        keeping,
+        "keeping",
+        keeping.titleProperty(),
+        keeping.runningProperty().and(workspace.tasks().runningProperty().not()));
+  }
+
+  private static HBox task(
+      Tasks tasks, String id, ObservableValue<String> text, ObservableValue<Boolean> shown) {
     Label what = new Label();
-    what.setId("task");
+    what.setId(id);
     what.getStyleClass().add("mono");
-    what.textProperty()
-        .bind(Bindings.createStringBinding(
-            () -> workspace.tasks().detailProperty().get().isEmpty()
-                ? workspace.tasks().titleProperty().get()
-                : workspace.tasks().detailProperty().get(),
-            workspace.tasks().titleProperty(),
-            workspace.tasks().detailProperty()));
+    what.textProperty().bind(text);
     ProgressBar bar = new ProgressBar();
     bar.setPrefWidth(72);
-    bar.progressProperty().bind(workspace.tasks().shareProperty());
+    bar.progressProperty().bind(tasks.shareProperty());
     Button cancel = new Button("Cancel");
-    cancel.setId("cancel-task");
-    cancel.setOnAction(e -> workspace.tasks().cancel());
+    cancel.setId("cancel-" + id);
+    cancel.setOnAction(e -> tasks.cancel());
     HBox box = new HBox(8, what, bar, cancel);
     box.setAlignment(javafx.geometry.Pos.CENTER);
-    box.visibleProperty().bind(workspace.tasks().runningProperty());
-    box.managedProperty().bind(workspace.tasks().runningProperty());
+    box.visibleProperty().bind(shown);
+    box.managedProperty().bind(shown);
     return box;
   }
 }

@@ -4,8 +4,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.image.Image;
@@ -51,6 +53,7 @@ public final class Trail extends ScrollPane {
   private void rebuild() {
     box.getChildren().clear();
     rows.clear();
+    Set<String> stale = workspace.maker().stale();
     for (Stage stage : Stage.values()) {
       List<Result> results = workspace.of(stage);
       boolean current = stage == workspace.stageProperty().get();
@@ -58,10 +61,14 @@ public final class Trail extends ScrollPane {
       List<Result> shown =
           current || results.isEmpty() ? results : List.of(results.get(results.size() - 1));
       for (Result result : shown) {
-        Node row = resultRow(result);
+        Node row = resultRow(result, stale.contains(result.name()));
         rows.put(result.name(), row);
         box.getChildren().add(row);
       }
+    }
+    int again = workspace.maker().toRemake().size();
+    if (again > 0) {
+      box.getChildren().add(staleCard(again));
     }
     mark();
   }
@@ -87,7 +94,23 @@ public final class Trail extends ScrollPane {
     return row;
   }
 
-  private Node resultRow(Result result) {
+  /** Offers to make stale results again. */
+  private Node staleCard(int count) {
+    Label text = new Label((count == 1 ? "1 result comes" : count + " results come")
+        + " from what has changed since.");
+    text.setWrapText(true);
+    text.getStyleClass().add("stale");
+    Button again = new Button("Make again");
+    again.setId("remake-stale");
+    again.setMaxWidth(Double.MAX_VALUE);
+    again.setOnAction(e -> workspace.maker().remakeStale());
+    VBox card = new VBox(6, text, again);
+    card.getStyleClass().add("stale-card");
+    VBox.setMargin(card, new javafx.geometry.Insets(10, 0, 0, 0));
+    return card;
+  }
+
+  private Node resultRow(Result result, boolean stale) {
     StackPane frame = new StackPane();
     frame.setMinSize(Thumbnails.WIDTH, Thumbnails.HEIGHT);
     frame.setMaxSize(Thumbnails.WIDTH, Thumbnails.HEIGHT);
@@ -103,8 +126,8 @@ public final class Trail extends ScrollPane {
     Label name = new Label(result.title());
     name.getStyleClass().add("name");
     name.setWrapText(true);
-    Label note = new Label(result.note());
-    note.getStyleClass().add("note");
+    Label note = new Label(stale ? "stale, " + result.note() : result.note());
+    note.getStyleClass().add(stale ? "stale" : "note");
     note.setWrapText(true);
     VBox texts = new VBox(name, note);
     HBox.setHgrow(texts, Priority.ALWAYS);

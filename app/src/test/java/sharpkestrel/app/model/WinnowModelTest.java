@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -32,8 +31,7 @@ class WinnowModelTest {
         List.of(
             new Table.Column("area", "Area", "m²", area),
             new Table.Column("ndvi", "Vegetation index", "", ndvi)));
-    return new ObjectSet(
-        labels, rowOf, new int[count], table, new GroundSize(1, 1), Optional.empty());
+    return new ObjectSet(labels, rowOf, new int[count], table, new GroundSize(1, 1));
   }
 
   @ParameterizedTest

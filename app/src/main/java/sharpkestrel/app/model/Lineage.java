@@ -1,0 +1,74 @@
+package sharpkestrel.app.model;
+
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import sharpkestrel.flow.Origin;
+import sharpkestrel.flow.StepSpec;
+
+/** What results come from, and whether that is still what it was when they were made. */
+final class Lineage {
+
+  private final Map<String, String> states = new ConcurrentHashMap<>();
+
+  /** Looks at the files that a step reads; to be called away from the interface thread. */
+  void look(StepSpec step, Map<String, String> files, Map<String, String> settings) {
+    filesRead(step, files, settings)
+        .values()
+        .forEach(file -> states.put(file, Origin.stateOf(Path.of(file))));
+  }
+
+  private static Map<String, String> filesRead(
+      StepSpec step, Map<String, String> files, Map<String, String> settings) {
+    Map<String, String> read = new LinkedHashMap<>(files);
+    for (StepSpec.Option option : step.options()) {
+      if (Origin.isRead(step, option) && settings.containsKey(option.name())) {
+        read.put(option.name(), settings.get(option.name()));
+      }
+    }
+    return read;
+  }
+
+  /** Where a result comes from, its files being as they were when they were last looked at. */
+  Origin originOf(
+      StepSpec step,
+      Map<String, Result> inputs,
+      Map<String, String> files,
+      Map<String, String> settings) {
+    Map<String, String> parts = new LinkedHashMap<>();
+    filesRead(step, files, settings)
+        .forEach((name, file) -> parts.put(name, states.getOrDefault(file, "")));
+    inputs.forEach((name, input) -> parts.put(name, input.made().key()));
+    return new Origin(step, settings, parts);
+  }
+
+  /**
+   * The names of results of which an input has been replaced since, is stale itself, or a file they were made from has
+   * changed.
+   *
+   * @param results inputs before what is made of them
+   */
+  Set<String> stale(List<Result> results) {
+    Map<String, Result> byName = new HashMap<>();
+    results.forEach(result -> byName.put(result.name(), result));
+    Set<String> stale = new HashSet<>();
+    for (Result result : results) {
+      boolean inputChanged = result.inputs().values().stream().anyMatch(input -> {
+        Result now = byName.get(input.name());
+        return now != null
+            && (stale.contains(input.name())
+                || !now.made().key().equals(input.made().key()));
+      });
+      Origin origin = originOf(result.step(), result.inputs(), result.files(), result.settings());
+      if (inputChanged || !origin.fingerprint().key().equals(result.made().key())) {
+        stale.add(result.name());
+      }
+    }
+    return stale;
+  }
+}

@@ -1,0 +1,309 @@
+package sharpkestrel.app.model;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import java.util.stream.Stream;
+import javafx.application.Platform;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.io.Compression;
+import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.io.Json;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.MemoryRaster;
+import sharpkestrel.raster.SampleType;
+import sharpkestrel.segment.Cut;
+
+/** A project is closed and opened again: what is kept, what is stale, what is never lost. */
+class ProjectFileTest {
+
+  @TempDir
+  Path folder;
+
+  private Path scene;
+  private Path project;
+
+  @BeforeAll
+  static void toolkit() throws Exception {
+    FxToolkit.registerPrimaryStage();
+  }
+
+  @BeforeEach
+  void aScene() {
+    scene = folder.resolve("scene.tif");
+    project = folder.resolve("project");
+    writeScene(0.5);
+  }
+
+  /** A field of 160 x 120 pixels with one roof in it. */
+  private void writeScene(double roof) {
+    float[][] planes = new float[2][160 * 120];
+    for (int i = 0; i < planes[0].length; i++) {
+      int col = i % 160;
+      int row = i / 160;
+      boolean inside = col >= 60 && col < 84 && row >= 40 && row < 60;
+      double light = 1 + 0.02 * ((7 * col + 13 * row) % 5 - 2);
+      planes[0][i] = (float) (light * (inside ? roof : 0.05));
+      planes[1][i] = (float) (light * (inside ? roof : 0.4));
+    }
+    Grid grid = new Grid(160, 120, Affine.northUp(512_000, 6_702_000, 0.5), CrsName.epsg(32630));
+    List<Band> bands = List.of(
+        Band.of(BandRole.RED, SampleType.FLOAT32),
+        Band.of(BandRole.NEAR_INFRARED, SampleType.FLOAT32));
+    GeoTiffWriter.write(
+        new MemoryRaster(grid, bands, Attachments.NONE, planes),
+        scene,
+        Compression.DEFLATE,
+        Job.QUIET);
+  }
+
+  private static void until(Workspace workspace, BooleanSupplier ready) {
+    try {
+      WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, ready::getAsBoolean);
+    } catch (java.util.concurrent.TimeoutException late) {
+      throw new AssertionError("message: " + workspace.messageProperty().get(), late);
+    }
+    settle(workspace);
+  }
+
+  /** Waits until neither work nor keeping nor saving is under way. */
+  private static void settle(Workspace workspace) {
+    for (int i = 0; i < 3; i++) {
+      for (Tasks tasks : List.of(workspace.tasks(), workspace.maker().keeping())) {
+        boolean[] done = new boolean[1];
+        tasks.afterAll(() -> done[0] = true);
+        try {
+          WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> done[0]);
+        } catch (java.util.concurrent.TimeoutException late) {
+          throw new AssertionError(late);
+        }
+      }
+    }
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  private static void run(
+      Workspace workspace,
+      String step,
+      Map<String, String> inputs,
+      Map<String, String> files,
+      Map<String, String> settings) {
+    Map<String, Result> results = new java.util.LinkedHashMap<>();
+    inputs.forEach((name, from) -> results.put(name, workspace.named(from).orElseThrow()));
+    int before = workspace.results().size();
+    Platform.runLater(() -> workspace.run(StepCatalogue.get(step), step, results, files, settings));
+    until(workspace, () -> workspace.results().size() > before);
+  }
+
+  /** Segments, measured and bright ones, their outlines, and a delivered file. */
+  private Workspace made() {
+    Workspace workspace = new Workspace();
+    Platform.runLater(() -> ProjectFile.begin(workspace, project));
+    WaitForAsyncUtils.waitForFxEvents();
+    run(workspace, "segment", Map.of(), Map.of("scene", scene.toString()), Map.of("grain", "40"));
+    run(
+        workspace,
+        "measure",
+        Map.of("objects", "segment"),
+        Map.of("scene", scene.toString()),
+        Map.of());
+    run(
+        workspace,
+        "winnow",
+        Map.of("objects", "measure"),
+        Map.of(),
+        Map.of("tests", "red_mean > 0.3"));
+    run(workspace, "outline", Map.of("objects", "winnow"), Map.of(), Map.of());
+    run(
+        workspace,
+        "export",
+        Map.of("result", "outline"),
+        Map.of(),
+        Map.of("file", folder.resolve("roofs.gpkg").toString()));
+    return workspace;
+  }
+
+  private Workspace opened() {
+    Workspace workspace = new Workspace();
+    Platform.runLater(() -> ProjectFile.open(workspace, project));
+    WaitForAsyncUtils.waitForFxEvents();
+    settle(workspace);
+    return workspace;
+  }
+
+  private static <T> T value(Workspace workspace, String name, Class<T> type) {
+    return type.cast(workspace.named(name).orElseThrow().value());
+  }
+
+  private Set<String> names(String of) throws Exception {
+    try (Stream<Path> files = Files.list(project.resolve(of))) {
+      return files
+          .map(f -> f.getFileName().toString())
+          .collect(java.util.stream.Collectors.toSet());
+    }
+  }
+
+  @Test
+  void aProjectComesBackFromItsFilesAsItWas() throws Exception {
+    Workspace before = made();
+    Set<String> kept = names("objects");
+    // Times in the past tell files that were left alone from those written again.
+    FileTime old = FileTime.fromMillis(1_700_000_000_000L);
+    for (String name : kept) {
+      Files.setLastModifiedTime(project.resolve("objects").resolve(name), old);
+    }
+
+    Workspace after = opened();
+
+    assertThat(kept).hasSize(5);
+    assertThat(after.results())
+        .extracting(Result::name)
+        .containsExactly("segment", "measure", "winnow", "outline", "export");
+    assertThat(after.maker().stale()).isEmpty();
+    assertThat(value(after, "segment", Cut.class).ids())
+        .isEqualTo(value(before, "segment", Cut.class).ids());
+    assertThat(value(after, "measure", ObjectSet.class).table().values("red_mean"))
+        .isEqualTo(value(before, "measure", ObjectSet.class).table().values("red_mean"));
+    assertThat(value(after, "outline", OutlineSet.class).outlines())
+        .isEqualTo(value(before, "outline", OutlineSet.class).outlines());
+    for (String name : kept) {
+      assertThat(Files.getLastModifiedTime(project.resolve("objects").resolve(name)))
+          .isEqualTo(old);
+    }
+  }
+
+  @Test
+  void deletedFilesCostOnlyTime() throws Exception {
+    Workspace before = made();
+    Set<String> kept = names("objects");
+    for (String name : kept) {
+      Files.delete(project.resolve("objects").resolve(name));
+    }
+
+    Workspace after = opened();
+
+    assertThat(names("objects")).isEqualTo(kept);
+    assertThat(value(after, "outline", OutlineSet.class).outlines())
+        .isEqualTo(value(before, "outline", OutlineSet.class).outlines());
+  }
+
+  @Test
+  void anotherGrainMakesWhatHangsFromItStaleUntilItIsMadeAgainOrTakenBack() {
+    Workspace workspace = made();
+    Result segment = workspace.named("segment").orElseThrow();
+    Cut coarse = ((Cut) segment.value()).withGrain(2000);
+
+    Platform.runLater(() -> workspace.replaceCut(segment, coarse));
+    WaitForAsyncUtils.waitForFxEvents();
+    Set<String> afterChange = workspace.maker().stale();
+    Platform.runLater(() -> workspace.undo().undo());
+    WaitForAsyncUtils.waitForFxEvents();
+    Set<String> afterUndo = workspace.maker().stale();
+    Platform.runLater(() -> workspace.undo().redo());
+    Platform.runLater(() -> workspace.maker().remakeStale());
+    WaitForAsyncUtils.waitForFxEvents();
+    settle(workspace);
+
+    assertThat(afterChange).containsExactlyInAnyOrder("measure", "winnow", "outline", "export");
+    assertThat(afterUndo).isEmpty();
+    // A delivery is never written again unasked.
+    assertThat(workspace.maker().stale()).containsExactly("export");
+    assertThat(value(workspace, "measure", ObjectSet.class).count()).isEqualTo(coarse.objects());
+  }
+
+  @Test
+  void aStaleResultIsStillStaleAndStillTheSameAfterClosing() {
+    Workspace workspace = made();
+    Result segment = workspace.named("segment").orElseThrow();
+    Platform.runLater(() -> workspace.replaceCut(segment, ((Cut) segment.value()).withGrain(2000)));
+    WaitForAsyncUtils.waitForFxEvents();
+    settle(workspace);
+    int objects = value(workspace, "measure", ObjectSet.class).count();
+
+    Workspace after = opened();
+
+    assertThat(after.maker().stale())
+        .containsExactlyInAnyOrder("measure", "winnow", "outline", "export");
+    assertThat(value(after, "measure", ObjectSet.class).count()).isEqualTo(objects);
+    assertThat(value(after, "segment", Cut.class).grain()).isEqualTo(2000);
+  }
+
+  @Test
+  void aChangedSceneMakesAllOfItsResultsStale() {
+    made();
+    writeScene(0.6);
+
+    Workspace after = opened();
+
+    assertThat(after.maker().stale()).hasSize(5);
+    Platform.runLater(() -> after.maker().remakeStale());
+    WaitForAsyncUtils.waitForFxEvents();
+    settle(after);
+    assertThat(after.maker().stale()).containsExactly("export");
+    assertThat(value(after, "winnow", ObjectSet.class).table().values("red_mean")[0])
+        .isBetween(0.58, 0.62);
+  }
+
+  @Test
+  void whatCannotBeOpenedStaysInTheProjectWithItsFiles() throws Exception {
+    made();
+    Set<String> kept = names("objects");
+    Path away = folder.resolve("away.tif");
+    Files.move(scene, away);
+
+    Workspace without = opened();
+    String message = without.messageProperty().get();
+    Files.move(away, scene);
+    Workspace again = opened();
+
+    assertThat(without.results()).isEmpty();
+    assertThat(message).contains("stays in the project");
+    assertThat(again.results()).hasSize(5);
+    assertThat(names("objects")).isEqualTo(kept);
+    assertThat(again.maker().stale()).isEmpty();
+  }
+
+  @Test
+  void openingNeverWritesADeliveredFileAgain() throws Exception {
+    made();
+    Path delivered = folder.resolve("roofs.gpkg");
+    Files.write(delivered, new byte[] {1, 2, 3});
+
+    opened();
+
+    assertThat(Files.readAllBytes(delivered)).containsExactly(1, 2, 3);
+  }
+
+  @Test
+  void theProjectsFileIsARunSheetThatSaysWhatIsKept() {
+    Workspace workspace = made();
+
+    var json = Json.read(project.resolve("project.json"));
+
+    assertThat(json.path("steps")).hasSize(5);
+    assertThat(json.path("made").path("segment").path("file").asText())
+        .isEqualTo(workspace.named("segment").orElseThrow().made().file())
+        .startsWith("segment-");
+  }
+}

@@ -1,0 +1,114 @@
+package sharpkestrel.segment;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import sharpkestrel.geo.GroundSize;
+import sharpkestrel.io.Compression;
+import sharpkestrel.io.FileFormatException;
+import sharpkestrel.io.GeoTiff;
+import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.io.NumberTable;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.NumberRaster;
+
+/**
+ * A merge tree as two files of one name: the superpixels' numbers as a GeoTIFF, and a GeoPackage with a row for each node
+ * of the tree: the node it merged into, the height of its merge (none for superpixels), its pixels (superpixels only).
+ */
+public final class TreeFile {
+
+  private static final String TABLE = "merge_tree";
+  private static final List<String> COLUMNS = List.of("parent", "height", "pixels");
+  private static final String LEAVES = "superpixels";
+  private static final String NODES = "nodes";
+  private static final String GROUND = "ground";
+
+  private TreeFile() {}
+
+  /** Whether a tree can be written: up to 2^24 superpixels. */
+  public static boolean canWrite(Cut cut) {
+    return cut.tree().leaves() <= NumberRaster.MOST;
+  }
+
+  private static Path labels(Path stem) {
+    return stem.resolveSibling(stem.getFileName() + ".tif");
+  }
+
+  private static Path nodes(Path stem) {
+    return stem.resolveSibling(stem.getFileName() + ".gpkg");
+  }
+
+  /** Whether both files are there. */
+  public static boolean exists(Path stem) {
+    return Files.isRegularFile(labels(stem)) && Files.isRegularFile(nodes(stem));
+  }
+
+  /**
+   * @param stem the files' name without its ending
+   */
+  public static void write(Cut cut, Path stem, Job job) {
+    MergeTree tree = cut.tree();
+    GeoTiffWriter.write(
+        new NumberRaster(cut.superpixels(), "superpixel", tree.leaves(), label -> label),
+        labels(stem),
+        Compression.ZSTD,
+        false,
+        job);
+    job.cancellation().check();
+    NumberTable.write(
+        nodes(stem),
+        TABLE,
+        COLUMNS,
+        tree.nodes(),
+        (node, row) -> {
+          int merge = node - tree.leaves();
+          row[0] = tree.parent(node);
+          row[1] = merge < 0 ? Double.NaN : tree.heightOfMerge(merge);
+          row[2] = merge < 0 ? tree.pixels(node) : Double.NaN;
+        },
+        Map.of(
+            LEAVES, Integer.toString(tree.leaves()),
+            NODES, Integer.toString(tree.nodes()),
+            GROUND, cut.ground().width() + "," + cut.ground().height()));
+  }
+
+  /**
+   * The tree, cut at its lowest height.
+   *
+   * @throws FileFormatException where the files are missing, damaged, or do not go together
+   */
+  public static Cut read(Path stem, Job job) {
+    Path file = nodes(stem);
+    Map<String, String> remarks = NumberTable.remarks(file);
+    try {
+      int leaves = Integer.parseInt(remarks.getOrDefault(LEAVES, ""));
+      int nodes = Integer.parseInt(remarks.getOrDefault(NODES, ""));
+      String[] ground = remarks.getOrDefault(GROUND, "").split(",");
+      int[] parent = new int[nodes];
+      float[] heights = new float[nodes - leaves];
+      int[] pixels = new int[leaves];
+      int read = NumberTable.read(file, TABLE, COLUMNS, (node, row) -> {
+        parent[node] = (int) row[0];
+        if (node < leaves) {
+          pixels[node] = (int) row[2];
+        } else {
+          heights[node - leaves] = (float) row[1];
+        }
+      });
+      ScratchLabels superpixels = ScratchLabels.of(GeoTiff.open(labels(stem)), job);
+      if (read != nodes || superpixels.maxLabel() != leaves) {
+        throw new FileFormatException(file + " and the GeoTIFF beside it do not go together.");
+      }
+      MergeTree tree = new MergeTree(leaves, nodes - leaves, parent, heights, pixels);
+      GroundSize size =
+          new GroundSize(Double.parseDouble(ground[0]), Double.parseDouble(ground[1]));
+      return Cut.atHeight(superpixels, tree, size, size.area(), 0);
+    } catch (NumberFormatException
+        | IndexOutOfBoundsException
+        | NegativeArraySizeException damaged) {
+      throw new FileFormatException(file + " holds no merge tree.", damaged);
+    }
+  }
+}
