@@ -116,8 +116,8 @@ public final class Bench extends VBox {
     setHeightTo(lift ? LIFTED : restingHeight.get());
   }
 
-  public void toggleLift() {
-    setLifted(!lifted);
+  public boolean isLifted() {
+    return lifted;
   }
 
   /** The height it has when it is not lifted. */

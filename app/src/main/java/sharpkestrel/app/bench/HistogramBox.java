@@ -37,12 +37,12 @@ public final class HistogramBox extends Pane {
       if (grabbed == 0) {
         return;
       }
-      double x = Math.max(PAD, Math.min(getWidth() - PAD, e.getX()));
-      double v = rounded(from + (x - PAD) / (getWidth() - 2 * PAD) * (to - from));
+      double x = Math.max(PAD, Math.min(canvas.getWidth() - PAD, e.getX()));
+      double v = rounded(from + (x - PAD) / (canvas.getWidth() - 2 * PAD) * (to - from));
       if (grabbed < 0) {
         low = e.getX() <= PAD ? Double.NEGATIVE_INFINITY : Math.min(v, high);
       } else {
-        high = e.getX() >= getWidth() - PAD ? Double.POSITIVE_INFINITY : Math.max(v, low);
+        high = e.getX() >= canvas.getWidth() - PAD ? Double.POSITIVE_INFINITY : Math.max(v, low);
       }
       moved.accept(low, high);
     });
@@ -68,12 +68,12 @@ public final class HistogramBox extends Pane {
     if (Math.min(toLow, toHigh) > 10) {
       return 0;
     }
-    return toLow == toHigh ? (x > getWidth() / 2 ? 1 : -1) : toLow < toHigh ? -1 : 1;
+    return toLow == toHigh ? (x > canvas.getWidth() / 2 ? 1 : -1) : toLow < toHigh ? -1 : 1;
   }
 
   private double place(double value, boolean left) {
     double v = Double.isInfinite(value) ? (left ? from : to) : value;
-    return PAD + Math.max(0, Math.min(1, (v - from) / (to - from))) * (getWidth() - 2 * PAD);
+    return PAD + Math.max(0, Math.min(1, (v - from) / (to - from))) * (canvas.getWidth() - 2 * PAD);
   }
 
   public void onMoved(BiConsumer<Double, Double> listener) {

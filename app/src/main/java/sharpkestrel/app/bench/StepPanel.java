@@ -265,7 +265,12 @@ public final class StepPanel extends HBox {
     run.getStyleClass().add("primary");
     run.setMaxWidth(Double.MAX_VALUE);
     run.setOnAction(e -> run());
-    VBox box = new VBox(6, name, resultTitle);
+    trouble.getStyleClass().add("error");
+    trouble.setWrapText(true);
+    // What runs stands at the same place in every panel.
+    Region gap = new Region();
+    VBox.setVgrow(gap, Priority.ALWAYS);
+    VBox box = new VBox(6, name, resultTitle, trouble, gap);
     if (step.resultType() == Raster.class || step.resultType() == Cut.class) {
       Button trial = new Button("Try here");
       trial.setId(step.id() + "-try");
@@ -273,9 +278,7 @@ public final class StepPanel extends HBox {
       trial.setOnAction(e -> tryHere());
       box.getChildren().add(trial);
     }
-    trouble.getStyleClass().add("error");
-    trouble.setWrapText(true);
-    box.getChildren().addAll(run, trouble);
+    box.getChildren().add(run);
     box.setPrefWidth(176);
     box.setMinWidth(176);
     return box;

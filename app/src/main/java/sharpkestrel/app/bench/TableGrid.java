@@ -125,6 +125,8 @@ public final class TableGrid extends Region {
     sortedBy = column;
     double[] values = table.columns().get(column).values();
     order = sorted(values, descending);
+    // Whoever sorts wants to see the extremes.
+    down.setValue(0);
     draw();
   }
 

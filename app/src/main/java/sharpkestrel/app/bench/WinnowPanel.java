@@ -28,8 +28,6 @@ import sharpkestrel.objects.ObjectSet;
 /** Tests side by side as histograms with handles, read left to right as the objects fall through them. */
 public final class WinnowPanel extends VBox {
 
-  private static final int PASSING = 0x66e07b45;
-
   private final Workspace workspace;
   private final PictureView picture;
   private final WinnowModel model = new WinnowModel();
@@ -61,21 +59,26 @@ public final class WinnowPanel extends VBox {
     run.setOnAction(e -> run());
     Label pass = new Label("pass all tests");
     pass.getStyleClass().add("soft");
-    VBox actions = new VBox(5, pass, survivors, of, add, run);
-    actions.setMinWidth(168);
-    actions.setPrefWidth(168);
+    Region gap = new Region();
+    VBox.setVgrow(gap, Priority.ALWAYS);
+    VBox actions = new VBox(5, pass, survivors, of, gap, add, run);
+    actions.setMinWidth(176);
+    actions.setPrefWidth(176);
     ScrollPane scroll = new ScrollPane(cards);
     scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     scroll.setFitToHeight(true);
-    HBox.setHgrow(scroll, Priority.ALWAYS);
-    HBox main = new HBox(10, scroll, actions);
-    VBox.setVgrow(main, Priority.ALWAYS);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
     Label cql = new Label("CQL2");
     cql.getStyleClass().add("soft");
     HBox.setHgrow(text, Priority.ALWAYS);
     HBox line = new HBox(8, cql, text);
     line.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-    getChildren().addAll(main, line);
+    VBox tests = new VBox(8, scroll, line);
+    tests.setMinWidth(0);
+    HBox.setHgrow(tests, Priority.ALWAYS);
+    HBox main = new HBox(10, tests, actions);
+    VBox.setVgrow(main, Priority.ALWAYS);
+    getChildren().add(main);
     model.onChange(this::show);
     workspace.paneAProperty().addListener((p, before, now) -> take(now));
     take(workspace.paneAProperty().get());
@@ -94,11 +97,25 @@ public final class WinnowPanel extends VBox {
     }
     source = measured;
     setDisable(measured == null);
+    if (measured != null && model.objectsProperty().get() == null) {
+      offerTestsOfBefore(((ObjectSet) measured.value()).table());
+    }
     if (measured != null && model.objectsProperty().get() != measured.value()) {
       fillMenu((ObjectSet) measured.value());
       model.objectsProperty().set((ObjectSet) measured.value());
     }
     show();
+  }
+
+  /** The tests of a project's last winnow, where its features are still measured. */
+  private void offerTestsOfBefore(Table table) {
+    String tests = workspace.suggestions().getOrDefault("winnow:tests", "auto");
+    if (!tests.equals("auto")) {
+      List<RangeTest> before = RangeTest.parse(tests);
+      if (before.stream().allMatch(test -> table.has(test.feature()))) {
+        model.tests().setAll(before);
+      }
+    }
   }
 
   private static boolean isMeasured(Result result) {
@@ -187,7 +204,7 @@ public final class WinnowPanel extends VBox {
     int[] fill = new int[set.count()];
     for (int i = 0; i < fill.length; i++) {
       passing[i] = model.passes(i);
-      fill[i] = passing[i] ? PASSING : 0;
+      fill[i] = passing[i] ? ObjectPaint.PASSING : 0;
     }
     picture.paint(ObjectPaint.of(set).coloured(fill, passing));
   }

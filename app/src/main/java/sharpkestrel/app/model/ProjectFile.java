@@ -170,8 +170,8 @@ public final class ProjectFile {
         .filter(r -> r.backdrop() != null)
         .findFirst()
         .ifPresent(result -> {
-          workspace.stageProperty().set(result.stage());
           workspace.show(result);
+          workspace.stageProperty().set(result.stage());
         });
     Set<String> waiting = unopened.stream()
         .map(entry -> before.get(entry.name()))

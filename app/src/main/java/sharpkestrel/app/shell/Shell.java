@@ -1,5 +1,6 @@
 package sharpkestrel.app.shell;
 
+import java.util.List;
 import javafx.animation.PauseTransition;
 import javafx.geometry.Pos;
 import javafx.scene.Scene;
@@ -43,7 +44,7 @@ public final class Shell extends StackPane {
     picture = new PictureView(workspace);
     bench = new Bench(workspace, picture);
     status = new StatusBar(picture);
-    StackPane well = new StackPane(picture, message, features, help);
+    StackPane well = new StackPane(picture, message, features);
     StackPane.setAlignment(message, Pos.TOP_CENTER);
     StackPane.setAlignment(features, Pos.TOP_RIGHT);
     well.setMinHeight(0);
@@ -53,7 +54,7 @@ public final class Shell extends StackPane {
     place.minHeightProperty().bind(bench.restingHeightProperty());
     BorderPane below = new BorderPane(well);
     below.setBottom(place);
-    StackPane right = new StackPane(below, bench);
+    StackPane right = new StackPane(below, bench, help);
     StackPane.setAlignment(bench, Pos.BOTTOM_CENTER);
     BorderPane all = new BorderPane(right);
     all.setTop(new TopBar(workspace, this::toggleTheme, () -> help.setVisible(!help.isVisible())));
@@ -98,7 +99,7 @@ public final class Shell extends StackPane {
     keys.key(KeyCode.T, "trial patch here", picture::patchHere);
     keys.key(KeyCode.D, "draw a trial patch", picture::drawPatch);
     keys.key(KeyCode.R, "run the tool on all", bench::runAll);
-    keys.key(KeyCode.E, "lift the bench over the picture", bench::toggleLift);
+    keys.key(KeyCode.E, "lift the bench over the picture", () -> lift(!bench.isLifted()));
     keys.key(KeyCode.P, "fold the bench", bench::toggleFold);
     keys.line("[ and ]", "finer or coarser grain");
     keys.bind(KeyCode.OPEN_BRACKET, false, () -> stepGrain(-1));
@@ -118,9 +119,15 @@ public final class Shell extends StackPane {
     return true;
   }
 
+  /** A lifted bench covers the picked object's features; its table shows them. */
+  private void lift(boolean up) {
+    bench.setLifted(up);
+    showFeatures(workspace.selectedRowProperty().get());
+  }
+
   private void drop() {
     picture.clearPatch();
-    bench.setLifted(false);
+    lift(false);
     workspace.selectedRowProperty().set(-1);
     help.setVisible(false);
   }
@@ -176,12 +183,17 @@ public final class Shell extends StackPane {
     help.setVisible(false);
     Label head = new Label("Keys");
     head.getStyleClass().add("title");
+    help.setId("keys");
     GridPane grid = new GridPane(16, 3);
-    int row = 0;
-    for (KeyMap.Line line : keys.lines()) {
-      Label key = new Label(line.keys());
+    List<KeyMap.Line> lines = keys.lines();
+    int half = Math.ceilDiv(lines.size(), 2);
+    for (int i = 0; i < lines.size(); i++) {
+      Label key = new Label(lines.get(i).keys());
       key.getStyleClass().add("mono");
-      grid.addRow(row++, key, new Label(line.meaning()));
+      Label meaning = new Label(lines.get(i).meaning());
+      meaning.setMinWidth(190);
+      grid.add(key, 2 * (i / half), i % half);
+      grid.add(meaning, 2 * (i / half) + 1, i % half);
     }
     help.getChildren().addAll(head, grid);
   }
@@ -264,6 +276,6 @@ public final class Shell extends StackPane {
       grid.addRow(line++, name, value);
     }
     features.getChildren().add(grid);
-    features.setVisible(true);
+    features.setVisible(!bench.isLifted());
   }
 }

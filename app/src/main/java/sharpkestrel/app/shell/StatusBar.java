@@ -31,6 +31,7 @@ public final class StatusBar extends HBox {
     HBox.setHgrow(gap, Priority.ALWAYS);
     position.setId("position");
     values.setId("values");
+    picked.setId("picked");
     position.setMinWidth(Region.USE_PREF_SIZE);
     getChildren().addAll(position, size, bars, values, picked, gap, zoom, inks);
     picture.onReadout(this::show);

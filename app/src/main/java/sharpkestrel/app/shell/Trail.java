@@ -142,8 +142,9 @@ public final class Trail extends ScrollPane {
           workspace.compareProperty().set(Workspace.Compare.SWIPE);
         }
       } else {
-        workspace.stageProperty().set(result.stage());
+        // Shown first, so that a panel that is built for the stage takes what goes with it.
         workspace.show(result);
+        workspace.stageProperty().set(result.stage());
       }
     });
     row.setOnMouseEntered(e -> lightAncestors(result, true));

@@ -12,6 +12,9 @@ import sharpkestrel.segment.Cut;
 public record ObjectPaint(
     int[] rowOf, int[] fill, boolean[] bordered, float[] sides, int selected) {
 
+  /** The fill of objects that pass tests. */
+  public static final int PASSING = 0x66e07b45;
+
   /** Borders of all objects of a cut, no fill. */
   public static ObjectPaint of(Cut cut) {
     float[] sides = new float[cut.objects()];
@@ -38,6 +41,13 @@ public record ObjectPaint(
     boolean[] all = new boolean[pixels.length];
     Arrays.fill(all, true);
     return new ObjectPaint(rowOf, new int[pixels.length], all, pixels, -1);
+  }
+
+  /** The same objects filled so that they stand out from those left out, also where they are tiny. */
+  public ObjectPaint standingOut() {
+    int[] filled = new int[fill.length];
+    Arrays.fill(filled, PASSING);
+    return coloured(filled, bordered);
   }
 
   /** The same objects with other fills and borders. */

@@ -14,6 +14,7 @@ import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.step.Stage;
 
 /** All that a pane shows: a picture, objects over it, outlines over those. Made off the interface thread. */
 final class PaneLayer {
@@ -86,6 +87,9 @@ final class PaneLayer {
       case ObjectSet set -> {
         labels = new LabelTiles(set.labels(), arrived);
         paint = ObjectPaint.of(set);
+        if (result != null && result.stage() == Stage.EXTRACT) {
+          paint = paint.standingOut();
+        }
       }
       case OutlineSet set ->
         outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));

@@ -18,21 +18,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
+import sharpkestrel.app.SmallScene;
 import sharpkestrel.extract.OutlineSet;
 import sharpkestrel.flow.StepCatalogue;
-import sharpkestrel.io.Compression;
-import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.Json;
 import sharpkestrel.objects.ObjectSet;
-import sharpkestrel.raster.Affine;
-import sharpkestrel.raster.Attachments;
-import sharpkestrel.raster.Band;
-import sharpkestrel.raster.BandRole;
-import sharpkestrel.raster.CrsName;
-import sharpkestrel.raster.Grid;
-import sharpkestrel.raster.Job;
-import sharpkestrel.raster.MemoryRaster;
-import sharpkestrel.raster.SampleType;
 import sharpkestrel.segment.Cut;
 
 /** A project is closed and opened again: what is kept, what is stale, what is never lost. */
@@ -53,29 +43,7 @@ class ProjectFileTest {
   void aScene() {
     scene = folder.resolve("scene.tif");
     project = folder.resolve("project");
-    writeScene(0.5);
-  }
-
-  /** A field of 160 x 120 pixels with one roof in it. */
-  private void writeScene(double roof) {
-    float[][] planes = new float[2][160 * 120];
-    for (int i = 0; i < planes[0].length; i++) {
-      int col = i % 160;
-      int row = i / 160;
-      boolean inside = col >= 60 && col < 84 && row >= 40 && row < 60;
-      double light = 1 + 0.02 * ((7 * col + 13 * row) % 5 - 2);
-      planes[0][i] = (float) (light * (inside ? roof : 0.05));
-      planes[1][i] = (float) (light * (inside ? roof : 0.4));
-    }
-    Grid grid = new Grid(160, 120, Affine.northUp(512_000, 6_702_000, 0.5), CrsName.epsg(32630));
-    List<Band> bands = List.of(
-        Band.of(BandRole.RED, SampleType.FLOAT32),
-        Band.of(BandRole.NEAR_INFRARED, SampleType.FLOAT32));
-    GeoTiffWriter.write(
-        new MemoryRaster(grid, bands, Attachments.NONE, planes),
-        scene,
-        Compression.DEFLATE,
-        Job.QUIET);
+    SmallScene.write(scene, 0.5, 1);
   }
 
   private static void until(Workspace workspace, BooleanSupplier ready) {
@@ -252,7 +220,7 @@ class ProjectFileTest {
   @Test
   void aChangedSceneMakesAllOfItsResultsStale() {
     made();
-    writeScene(0.6);
+    SmallScene.write(scene, 0.6, 1);
 
     Workspace after = opened();
 
