@@ -38,7 +38,7 @@ final class FirstPicture {
         }
         if (workspace.results().size() >= 2) {
           stop();
-          PauseTransition rest = new PauseTransition(Duration.seconds(2));
+          PauseTransition rest = new PauseTransition(Duration.seconds(5));
           rest.setOnFinished(e -> Platform.exit());
           rest.play();
         }

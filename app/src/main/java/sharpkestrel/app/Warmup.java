@@ -1,33 +1,40 @@
 package sharpkestrel.app;
 
+import java.util.List;
+import java.util.Map;
 import javafx.animation.AnimationTimer;
-import javafx.collections.FXCollections;
-import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
-import javafx.scene.control.ListView;
-import javafx.scene.control.ScrollBar;
-import javafx.scene.control.ScrollPane;
-import javafx.scene.control.Slider;
-import javafx.scene.control.TextArea;
-import javafx.scene.control.TextField;
-import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
-import javafx.scene.layout.VBox;
-import sharpkestrel.app.bench.HistogramBox;
+import javafx.scene.layout.StackPane;
+import sharpkestrel.app.bench.Bench;
 import sharpkestrel.app.model.Background;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
+import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.app.viewer.ViewerWarmup;
+import sharpkestrel.flow.Origin;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.MemoryRaster;
+import sharpkestrel.raster.SampleType;
+import sharpkestrel.step.Stage;
 
 /**
- * Loads the classes and styles of the controls that panels are made of, in the background once the first picture is
- * there, so that the first click on a tool does not wait a quarter of a second for them. The controls are never shown.
+ * Rehearses the bench in the background once the first picture is there: every panel is built over a scene of a few
+ * pixels and laid out, unseen, so that the first click on a tool does not wait a quarter of a second for its classes and
+ * styles.
  */
 final class Warmup {
 
-  private static final int ROUNDS = 4;
+  private static final int ROUNDS = 3;
+  private static final int SIDE = 48;
 
   private Warmup() {}
 
@@ -46,39 +53,78 @@ final class Warmup {
   private static void warm(Scene like) {
     ViewerWarmup.run();
     for (int i = 0; i < ROUNDS; i++) {
-      makeControls(like);
+      rehearse(like.getStylesheets());
     }
   }
 
-  private static void makeControls(Scene like) {
-    ComboBox<String> box = new ComboBox<>(FXCollections.observableArrayList("one", "two"));
-    box.setValue("one");
-    ScrollPane scroll = new ScrollPane(new VBox(new Label("text"), new TextField("text")));
-    Button button = new Button("text");
-    button.setTooltip(new Tooltip("text"));
-    HistogramBox histogram = new HistogramBox(196, 74);
-    double[] values = new double[1000];
-    for (int i = 0; i < values.length; i++) {
-      values[i] = i % 37;
+  private static void rehearse(List<String> styles) {
+    Workspace workspace = new Workspace();
+    Result scene = add(workspace, "clip", Map.of(), scene());
+    Result objects = make(workspace, "segment", Map.of("scene", scene), Map.of("grain", "20"));
+    Result measured =
+        make(workspace, "measure", Map.of("objects", objects, "scene", scene), Map.of());
+    workspace.suggestions().put("winnow:tests", "area >= 1 AND red_mean >= 0.1");
+    workspace.paneAProperty().set(measured);
+    Bench bench = new Bench(workspace, new PictureView(workspace));
+    StackPane root = new StackPane(bench);
+    Scene unseen = new Scene(root, KestrelApp.WIDTH, KestrelApp.HEIGHT);
+    unseen.getStylesheets().setAll(styles);
+    for (Stage stage : Stage.values()) {
+      workspace.stageProperty().set(stage);
+      for (String tab : tabs(bench)) {
+        ((Button) bench.lookup("#" + tab)).fire();
+        root.applyCss();
+        root.layout();
+      }
     }
-    for (int i = 0; i < 10; i++) {
-      histogram.show(values, new int[values.length], 0, 0, 37, 5, 20);
+  }
+
+  private static List<String> tabs(Bench bench) {
+    return bench.lookupAll(".tool-tab").stream()
+        .map(tab -> tab.getId())
+        .filter(id -> !id.equals("fold"))
+        .toList();
+  }
+
+  private static MemoryRaster scene() {
+    float[][] planes = new float[2][SIDE * SIDE];
+    for (int i = 0; i < planes[0].length; i++) {
+      planes[0][i] = 0.1f + 0.3f * (i % SIDE / 12 % 2) + 0.01f * (i % 5);
+      planes[1][i] = 0.2f + 0.2f * (i / SIDE / 12 % 2) + 0.01f * (i % 7);
     }
-    Node[] controls = {
-      histogram,
-      box,
-      scroll,
-      button,
-      new ToggleButton("text"),
-      new Slider(),
-      new ScrollBar(),
-      new TextArea("text"),
-      new ListView<>(FXCollections.observableArrayList("one", "two"))
-    };
-    VBox root = new VBox(controls);
-    Scene scene = new Scene(root, 400, 400);
-    scene.getStylesheets().setAll(like.getStylesheets());
-    root.applyCss();
-    root.layout();
+    return new MemoryRaster(
+        new Grid(SIDE, SIDE, Affine.northUp(0, 0, 0.5), CrsName.epsg(32630)),
+        List.of(
+            Band.of(BandRole.RED, SampleType.FLOAT32),
+            Band.of(BandRole.NEAR_INFRARED, SampleType.FLOAT32)),
+        Attachments.NONE,
+        planes);
+  }
+
+  private static Result make(
+      Workspace workspace, String step, Map<String, Result> inputs, Map<String, String> settings) {
+    return add(
+        workspace,
+        step,
+        inputs,
+        workspace
+            .maker()
+            .make(StepCatalogue.get(step), inputs, Map.of(), settings, Job.QUIET)
+            .value());
+  }
+
+  private static Result add(
+      Workspace workspace, String step, Map<String, Result> inputs, Object value) {
+    Result result = new Result(
+        step,
+        step,
+        StepCatalogue.get(step),
+        inputs,
+        Map.of(),
+        Map.of(),
+        value,
+        new Origin.Fingerprint(step, step));
+    workspace.results().add(result);
+    return result;
   }
 }
