@@ -4,20 +4,27 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import javafx.application.Platform;
+import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.gather.Assemble;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 
 /** Opens the demo survey: makes it where it is not there, then gathers its raw scenes. */
 final class DemoSession {
+
+  /** The image that is shown first. */
+  private static final String FIRST = "ms";
 
   private DemoSession() {}
 
@@ -40,6 +47,19 @@ final class DemoSession {
                 job),
             survey -> begin(workspace, survey, folder, afresh),
             failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+
+  /**
+   * Opens and looks at what will be shown first while the window is still being built, where the survey is there: done
+   * again a moment later, that takes no time.
+   */
+  static void readAhead(DemoOptions options) {
+    Thread.ofPlatform()
+        .daemon()
+        .name("kestrel-read-ahead")
+        .start(() -> SurveyMaker.find(DemoData.surveys(), options.seed(), options.size())
+            .ifPresent(survey -> PictureView.readAhead(
+                new Assemble(survey.item(), FIRST).run(Job.QUIET), Look.NATURAL)));
   }
 
   /** Goes on where the last session stopped; with the raw scenes where there was none. */
@@ -82,11 +102,12 @@ final class DemoSession {
 
   static void gather(Workspace workspace, Survey survey) {
     suggest(workspace, survey, workspace.folder());
-    assemble(workspace, survey.item(), "pan", "Pan, raw");
-    assemble(workspace, survey.item(), "ms", "Bands, raw");
+    assemble(workspace, survey.item(), FIRST, "Bands, raw", true);
+    assemble(workspace, survey.item(), "pan", "Pan, raw", false);
   }
 
-  private static void assemble(Workspace workspace, Path item, String image, String title) {
+  private static void assemble(
+      Workspace workspace, Path item, String image, String title, boolean shown) {
     StepSpec step = StepCatalogue.get("assemble");
     Map<String, String> settings = new LinkedHashMap<>();
     settings.put("delivery", item.toString());
@@ -107,7 +128,9 @@ final class DemoSession {
                   made.value(),
                   made.fingerprint());
               workspace.results().add(result);
-              workspace.show(result);
+              if (shown) {
+                workspace.show(result);
+              }
             },
             failure -> workspace.messageProperty().set(failure.getMessage()));
   }

@@ -28,6 +28,9 @@ public final class Main {
       if (headless) {
         System.exit(headless(options));
       }
+      if (args.length > 0 && args[0].equals("demo")) {
+        DemoSession.readAhead(options);
+      }
     } catch (RasterException wrong) {
       System.err.println("kestrel: " + wrong.getMessage());
       System.exit(1);

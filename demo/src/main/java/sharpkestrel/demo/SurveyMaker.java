@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.locationtech.jts.geom.Coordinate;
@@ -53,6 +54,11 @@ public final class SurveyMaker {
   /** Makes a survey where it is not yet whole, and says where it is. */
   public static Survey make(Path parent, long seed, int size, Job job) {
     return make(parent, seed, size, look -> {}, job);
+  }
+
+  /** A survey that is there already, whole. */
+  public static Optional<Survey> find(Path parent, long seed, int size) {
+    return Optional.of(Survey.in(parent, seed, size)).filter(Survey::isComplete);
   }
 
   /**

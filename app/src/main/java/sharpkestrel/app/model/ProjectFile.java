@@ -18,6 +18,7 @@ import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.io.Json;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.step.Stage;
 
 /**
  * A project on disk: a folder whose {@code project.json} says how each result was made, as a run sheet, and under
@@ -164,10 +165,10 @@ public final class ProjectFile {
     }
   }
 
-  /** Shows the newest result, and clears away what nothing in the project refers to any more. */
+  /** Shows the newest result, where there is more than raw scenes; clears away what nothing refers to any more. */
   private void opened() {
     workspace.results().reversed().stream()
-        .filter(r -> r.backdrop() != null)
+        .filter(r -> r.backdrop() != null && r.stage() != Stage.GATHER)
         .findFirst()
         .ifPresent(result -> {
           workspace.show(result);

@@ -103,6 +103,11 @@ public final class PictureView extends Region {
         .setText(layer == null || layer.result == null ? "" : layer.result.title());
   }
 
+  /** Does what showing a raster needs first, without showing it; away from the interface thread. */
+  public static void readAhead(Raster raster, Look look) {
+    Stretches.of(raster, look.bandsOf(raster), look, raster.grid().window());
+  }
+
   public void onReadout(Consumer<CursorReadout.Readout> listener) {
     readouts.onReadout(listener);
   }
