@@ -54,12 +54,9 @@ final class DemoSession {
    * again a moment later, that takes no time.
    */
   static void readAhead(DemoOptions options) {
-    Thread.ofPlatform()
-        .daemon()
-        .name("kestrel-read-ahead")
-        .start(() -> SurveyMaker.find(DemoData.surveys(), options.seed(), options.size())
-            .ifPresent(survey -> PictureView.readAhead(
-                new Assemble(survey.item(), FIRST).run(Job.QUIET), Look.NATURAL)));
+    SurveyMaker.find(DemoData.surveys(), options.seed(), options.size())
+        .ifPresent(survey ->
+            PictureView.readAhead(new Assemble(survey.item(), FIRST).run(Job.QUIET), Look.NATURAL));
   }
 
   /** Goes on where the last session stopped; with the raw scenes where there was none. */

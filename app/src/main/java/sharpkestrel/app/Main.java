@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import javafx.application.Application;
+import sharpkestrel.app.model.Background;
 import sharpkestrel.app.viewer.ResultPicture;
 import sharpkestrel.check.Scores;
 import sharpkestrel.demo.DemoData;
@@ -28,9 +29,12 @@ public final class Main {
       if (headless) {
         System.exit(headless(options));
       }
-      if (args.length > 0 && args[0].equals("demo")) {
-        DemoSession.readAhead(options);
-      }
+      Thread.ofPlatform().daemon().name("kestrel-start").start(() -> {
+        Background.compilersStandBack();
+        if (args.length > 0 && args[0].equals("demo")) {
+          DemoSession.readAhead(options);
+        }
+      });
     } catch (RasterException wrong) {
       System.err.println("kestrel: " + wrong.getMessage());
       System.exit(1);

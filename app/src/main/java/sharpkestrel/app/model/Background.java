@@ -1,9 +1,13 @@
 package sharpkestrel.app.model;
 
+import java.io.IOException;
 import java.lang.foreign.FunctionDescriptor;
 import java.lang.foreign.Linker;
 import java.lang.foreign.ValueLayout;
 import java.lang.invoke.MethodHandle;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.ThreadFactory;
 
@@ -14,7 +18,8 @@ import java.util.concurrent.ThreadFactory;
  */
 public final class Background {
 
-  private static final int OF_THIS_THREAD = 0;
+  private static final int ONE_THREAD = 0;
+  private static final int THIS_THREAD = 0;
   private static final int NICENESS = 10;
 
   /** Made by the first thread that stands back: linking takes a tenth of a second that the interface has no time for. */
@@ -28,15 +33,31 @@ public final class Background {
   public static ThreadFactory threads(String name) {
     ThreadFactory plain = Thread.ofPlatform().daemon().name(name + "-", 0).factory();
     return work -> plain.newThread(() -> {
-      standBack();
+      standBack(THIS_THREAD);
       work.run();
     });
   }
 
-  private static void standBack() {
+  /**
+   * Has the virtual machine's compilers stand back, too. While a window opens they want both cores for code that has run a
+   * few times only, and the first picture waits for them.
+   */
+  public static void compilersStandBack() {
+    try (DirectoryStream<Path> threads = Files.newDirectoryStream(Path.of("/proc/self/task"))) {
+      for (Path thread : threads) {
+        if (Files.readString(thread.resolve("comm")).matches("C[12] Comp.*\\s*")) {
+          standBack(Integer.parseInt(thread.getFileName().toString()));
+        }
+      }
+    } catch (IOException | NumberFormatException notLinux) {
+      // compilers that do not stand back still compile
+    }
+  }
+
+  private static void standBack(int thread) {
     Native.SET_PRIORITY.ifPresent(call -> {
       try {
-        int refused = (int) call.invokeExact(OF_THIS_THREAD, OF_THIS_THREAD, NICENESS);
+        int refused = (int) call.invokeExact(ONE_THREAD, thread, NICENESS);
         assert refused <= 0;
       } catch (Throwable notHere) {
         // a thread that does not stand back still works
