@@ -19,6 +19,7 @@ import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.framework.junit5.Stop;
 import org.testfx.util.WaitForAsyncUtils;
+import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
@@ -37,6 +38,7 @@ class WholeJobTest {
 
   @Start
   void start(Stage stage) {
+    Background.compilersStandBack(); // as Main does
     Survey survey = SurveyMaker.make(home.resolve("surveys"), 3, 640, Job.QUIET);
     workspace = new Workspace();
     workspace.titleProperty().set("Fenwrack Sound");
