@@ -4,8 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
@@ -18,7 +16,6 @@ import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.framework.junit5.Stop;
-import org.testfx.util.WaitForAsyncUtils;
 import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.demo.Survey;
@@ -34,6 +31,7 @@ class WholeJobTest {
 
   private Workspace workspace;
   private Scene scene;
+  private Waiting waiting;
   private StallWatch watch;
 
   @Start
@@ -41,6 +39,7 @@ class WholeJobTest {
     Background.compilersStandBack(); // as Main does
     Survey survey = SurveyMaker.make(home.resolve("surveys"), 3, 640, Job.QUIET);
     workspace = new Workspace();
+    waiting = new Waiting(workspace, 240);
     workspace.titleProperty().set("Fenwrack Sound");
     workspace.setFolder(home.resolve("project"));
     scene = KestrelApp.scene(workspace);
@@ -55,61 +54,40 @@ class WholeJobTest {
     watch.stop();
   }
 
-  private void until(String what, BooleanSupplier ready) {
-    try {
-      WaitForAsyncUtils.waitFor(240, TimeUnit.SECONDS, ready::getAsBoolean);
-    } catch (java.util.concurrent.TimeoutException late) {
-      throw new AssertionError(
-          what + " did not happen; message: '" + workspace.messageProperty().get() + "'", late);
-    }
-    WaitForAsyncUtils.waitForFxEvents();
-  }
-
-  private void results(int count) {
-    until(
-        count + " results",
-        () -> workspace.results().size() == count
-            && !workspace.tasks().runningProperty().get());
-  }
-
-  private static void type(FxRobot robot, String field, String text) {
-    robot.clickOn(field).push(KeyCode.CONTROL, KeyCode.A).write(text);
-  }
-
   private void tryASegmentation(FxRobot robot) {
     robot.clickOn("#segment-try");
-    until("the trial", () -> workspace.tasks().runningProperty().get());
-    until("its end", () -> !workspace.tasks().runningProperty().get());
+    waiting.until("the trial", () -> workspace.tasks().runningProperty().get());
+    waiting.until("its end", () -> !workspace.tasks().runningProperty().get());
     assertThat(workspace.messageProperty().get()).isEmpty();
   }
 
   @Test
   void anAnalystGoesFromRawPartsToADeliveredGeoPackage(FxRobot robot) {
-    results(2);
+    waiting.results(2);
     robot.clickOn("#result-ms").clickOn("#picture");
     robot.type(KeyCode.I);
     assertThat(workspace.lookProperty().get().name()).isEqualTo("Infrared");
     robot.type(KeyCode.N);
 
     robot.clickOn("#result-pan").clickOn("#tool-calibrate").clickOn("#calibrate-run");
-    results(3);
+    waiting.results(3);
     robot.clickOn("#result-ms").clickOn("#calibrate-run");
-    results(4);
+    waiting.results(4);
 
     robot.clickOn("#stage-gather").clickOn("#result-calibrate");
     robot.clickOn("#stage-place");
-    type(robot, "#ortho-undulation", "47");
-    type(robot, "#ortho-pixel-size", "0.5");
+    Waiting.type(robot, "#ortho-undulation", "47");
+    Waiting.type(robot, "#ortho-pixel-size", "0.5");
     robot.clickOn("#ortho-run");
-    results(5);
+    waiting.results(5);
     robot.clickOn("#stage-gather").clickOn("#result-calibrate-2").clickOn("#stage-place");
-    type(robot, "#ortho-undulation", "47");
-    type(robot, "#ortho-pixel-size", "2");
+    Waiting.type(robot, "#ortho-undulation", "47");
+    Waiting.type(robot, "#ortho-pixel-size", "2");
     robot.clickOn("#ortho-run");
-    results(6);
+    waiting.results(6);
 
     robot.clickOn("#stage-sharpen").clickOn("#pansharpen-run");
-    results(7);
+    waiting.results(7);
     robot.clickOn("#picture").type(KeyCode.W);
     assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SWIPE);
     robot.type(KeyCode.W);
@@ -117,56 +95,57 @@ class WholeJobTest {
     robot.clickOn("#stage-segment");
     tryASegmentation(robot);
     robot.clickOn("#segment-run");
-    results(8);
+    waiting.results(8);
     tryASegmentation(robot);
     int before = ((sharpkestrel.segment.Cut) workspace.paneAProperty().get().value()).objects();
-    type(robot, "#grain-number", "120");
+    Waiting.type(robot, "#grain-number", "120");
     robot.type(KeyCode.ENTER).clickOn("#keep-grain");
-    until(
+    waiting.until(
         "a coarser cut",
         () -> ((sharpkestrel.segment.Cut) workspace.paneAProperty().get().value()).objects()
             < before);
     robot.clickOn("#tool-measure").clickOn("#measure-run");
-    results(9);
+    waiting.results(9);
 
     robot.moveTo("#picture").scroll(3, javafx.geometry.VerticalDirection.UP);
     robot.clickOn("#picture");
-    until("a picked object's features", () -> scene.lookup("#features").isVisible());
+    waiting.until("a picked object's features", () -> scene.lookup("#features").isVisible());
     robot.type(KeyCode.ESCAPE);
 
     robot.clickOn("#stage-extract");
-    type(
+    Waiting.type(
         robot,
         "#winnow-text",
         "brightness >= 0.19 AND blue_red >= 0.94 AND area BETWEEN 10 AND 400");
     robot.type(KeyCode.ENTER);
-    until("survivors", () -> !((Label) scene.lookup("#survivors")).getText().equals("0"));
+    waiting.until(
+        "survivors", () -> !((Label) scene.lookup("#survivors")).getText().equals("0"));
     String survivors = ((Label) scene.lookup("#survivors")).getText();
     javafx.scene.Node histogram = robot.lookup("#histogram-brightness").query();
     var box = histogram.localToScreen(histogram.getBoundsInLocal());
     robot
         .drag(box.getMaxX() - 7, box.getMinY() + 30, MouseButton.PRIMARY)
         .dropTo(box.getCenterX(), box.getMinY() + 30);
-    until(
+    waiting.until(
         "fewer survivors", () -> !((Label) scene.lookup("#survivors")).getText().equals(survivors));
     robot.clickOn("#undo");
-    until(
+    waiting.until(
         "the handle back", () -> ((Label) scene.lookup("#survivors")).getText().equals(survivors));
     robot.clickOn("#winnow-run");
-    results(10);
+    waiting.results(10);
 
     robot.clickOn("#tool-outline").clickOn("#outline-run");
-    results(11);
+    waiting.results(11);
 
     robot.clickOn("#stage-check").clickOn("#compare-run");
-    results(12);
+    waiting.results(12);
     assertThat(workspace.results().get(11).note()).startsWith("F1");
 
     Path file = home.resolve("roofs.gpkg");
     robot.clickOn("#stage-deliver");
-    type(robot, "#export-file", file.toString());
+    Waiting.type(robot, "#export-file", file.toString());
     robot.clickOn("#export-run");
-    results(13);
+    waiting.results(13);
     assertThat(Files.isRegularFile(file)).isTrue();
     System.out.print(watch.report());
   }

@@ -5,8 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -22,7 +20,6 @@ import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
@@ -43,31 +40,16 @@ class WindowTest {
 
   private Workspace workspace;
   private Scene scene;
+  private Waiting waiting;
 
   @Start
   void start(Stage stage) {
     workspace = new Workspace();
+    waiting = new Waiting(workspace, 60);
     ProjectFile.begin(workspace, folder.resolve("project"));
     scene = KestrelApp.scene(workspace);
     stage.setScene(scene);
     stage.show();
-  }
-
-  private void until(String what, BooleanSupplier ready) {
-    try {
-      WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, ready::getAsBoolean);
-    } catch (java.util.concurrent.TimeoutException late) {
-      throw new AssertionError(
-          what + " did not happen; message: '" + workspace.messageProperty().get() + "'", late);
-    }
-    WaitForAsyncUtils.waitForFxEvents();
-  }
-
-  private void results(int count) {
-    until(
-        count + " results",
-        () -> workspace.results().size() == count
-            && !workspace.tasks().runningProperty().get());
   }
 
   /** Opens a scene as the first result. */
@@ -80,19 +62,15 @@ class WindowTest {
         Map.of(),
         new LinkedHashMap<>(Map.of("scene", file.toString())),
         Map.of()));
-    results(1);
-    until("the picture", () -> ((Shell) scene.getRoot()).picture().isComplete());
+    waiting.results(1);
+    waiting.until("the picture", () -> ((Shell) scene.getRoot()).picture().isComplete());
   }
 
   private void segmentAndMeasure(FxRobot robot) {
     robot.clickOn("#stage-segment").clickOn("#segment-run");
-    results(2);
+    waiting.results(2);
     robot.clickOn("#tool-measure").clickOn("#measure-run");
-    results(3);
-  }
-
-  private static void type(FxRobot robot, String field, String text) {
-    robot.clickOn(field).push(KeyCode.CONTROL, KeyCode.A).write(text);
+    waiting.results(3);
   }
 
   private static String text(FxRobot robot, String label) {
@@ -147,7 +125,7 @@ class WindowTest {
     openScene(robot, 1);
     robot.clickOn("#stage-place");
 
-    type(robot, "#ortho-undulation", "rep47");
+    Waiting.type(robot, "#ortho-undulation", "rep47");
 
     assertThat(robot.lookup("#ortho-undulation").queryAs(TextField.class).getText())
         .isEqualTo("rep47");
@@ -162,13 +140,13 @@ class WindowTest {
     robot.clickOn("#stage-sharpen").clickOn("#tool-index").clickOn("#picture");
 
     robot.type(KeyCode.R);
-    results(2);
+    waiting.results(2);
     assertThat(workspace.paneAProperty().get().step().id()).isEqualTo("index");
     robot.push(KeyCode.CONTROL, KeyCode.Z);
-    results(1);
+    waiting.results(1);
     assertThat(workspace.paneAProperty().get().title()).isEqualTo("Field");
     robot.push(KeyCode.CONTROL, KeyCode.Y);
-    results(2);
+    waiting.results(2);
   }
 
   @Test
@@ -176,7 +154,7 @@ class WindowTest {
     openScene(robot, 1);
 
     robot.moveTo(onScreen(72.5, 50.5));
-    until("a readout", () -> text(robot, "#position").startsWith("E"));
+    waiting.until("a readout", () -> text(robot, "#position").startsWith("E"));
 
     // Column 72 and row 50: 36.25 m east and 25.25 m south of the corner; light 1 + 0.02 * 2.
     assertThat(text(robot, "#position").replace("\u2009", "")).contains("512036", "6701974");
@@ -190,7 +168,7 @@ class WindowTest {
     ObjectSet set = (ObjectSet) workspace.paneAProperty().get().value();
 
     robot.clickOn(onScreen(72.5, 50.5));
-    until("the roof picked", () -> workspace.selectedRowProperty().get() >= 0);
+    waiting.until("the roof picked", () -> workspace.selectedRowProperty().get() >= 0);
     int roof = workspace.selectedRowProperty().get();
     assertThat(set.table().values("red_mean")[roof]).isBetween(0.48, 0.52);
     long area = Math.round(set.table().values("area")[roof]);
@@ -215,12 +193,12 @@ class WindowTest {
     segmentAndMeasure(robot);
     robot.clickOn("#result-segment").clickOn("#tool-segment");
 
-    type(robot, "#grain-number", "4000");
+    Waiting.type(robot, "#grain-number", "4000");
     robot.type(KeyCode.ENTER).clickOn("#keep-grain");
-    until("the offer", () -> scene.lookup("#remake-stale") != null);
+    waiting.until("the offer", () -> scene.lookup("#remake-stale") != null);
     int objects = ((Cut) workspace.named("segment").orElseThrow().value()).objects();
     robot.clickOn("#remake-stale");
-    until("fresh results", () -> scene.lookup("#remake-stale") == null);
+    waiting.until("fresh results", () -> scene.lookup("#remake-stale") == null);
 
     ObjectSet measured = (ObjectSet) workspace.named("measure").orElseThrow().value();
     assertThat(measured.count()).isEqualTo(objects);
@@ -231,10 +209,10 @@ class WindowTest {
   void aCancelledRunLeavesNothingBehind(FxRobot robot) {
     openScene(robot, 12);
     robot.clickOn("#stage-segment").clickOn("#segment-run");
-    until("the run", () -> workspace.tasks().runningProperty().get());
+    waiting.until("the run", () -> workspace.tasks().runningProperty().get());
 
     robot.clickOn("#cancel-task");
-    until("its end", () -> !workspace.tasks().runningProperty().get());
+    waiting.until("its end", () -> !workspace.tasks().runningProperty().get());
 
     assertThat(workspace.results()).hasSize(1);
     assertThat(workspace.messageProperty().get()).isEmpty();
@@ -250,9 +228,9 @@ class WindowTest {
     double to = set.table().quantile("red_mean", 0.995);
     double middle = (from + to) / 2;
 
-    type(robot, "#winnow-text", "red_mean >= " + middle);
+    Waiting.type(robot, "#winnow-text", "red_mean >= " + middle);
     robot.type(KeyCode.ENTER);
-    until("the test", () -> scene.lookup("#histogram-red_mean") != null);
+    waiting.until("the test", () -> scene.lookup("#histogram-red_mean") != null);
     Node histogram = scene.lookup("#histogram-red_mean");
     Bounds box = histogram.localToScreen(histogram.getBoundsInLocal());
     robot
@@ -268,9 +246,9 @@ class WindowTest {
     openScene(robot, 1);
     robot.clickOn("#stage-segment");
 
-    type(robot, "#segment-grain", "fine");
+    Waiting.type(robot, "#segment-grain", "fine");
     robot.clickOn("#segment-run");
-    until("a message", () -> !workspace.messageProperty().get().isEmpty());
+    waiting.until("a message", () -> !workspace.messageProperty().get().isEmpty());
 
     assertThat(text(robot, "#message")).contains("fine");
     assertThat(workspace.results()).hasSize(1);
@@ -280,7 +258,7 @@ class WindowTest {
   void keysSwipeSwapAndSetSideBySide(FxRobot robot) {
     openScene(robot, 1);
     robot.clickOn("#stage-sharpen").clickOn("#tool-index").clickOn("#index-run");
-    results(2);
+    waiting.results(2);
 
     robot.clickOn("#picture").type(KeyCode.W);
     assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SWIPE);

@@ -11,9 +11,11 @@ public interface Job {
    * @param done units of work finished
    * @param total units of work known
    */
-  void progress(String what, long done, long total);
+  default void progress(String what, long done, long total) {}
 
-  Cancellation cancellation();
+  default Cancellation cancellation() {
+    return Cancellation.NEVER;
+  }
 
   int threads();
 
@@ -34,14 +36,6 @@ public interface Job {
 
   static Job of(int threads, int tileSize) {
     return new Job() {
-      @Override
-      public void progress(String what, long done, long total) {}
-
-      @Override
-      public Cancellation cancellation() {
-        return Cancellation.NEVER;
-      }
-
       @Override
       public int threads() {
         return threads;

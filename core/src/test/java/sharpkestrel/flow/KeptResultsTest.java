@@ -19,7 +19,6 @@ import sharpkestrel.extract.OutlineSet;
 import sharpkestrel.gather.Clip;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.BandRole;
-import sharpkestrel.raster.Cancellation;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Made;
 import sharpkestrel.raster.Pixels;
@@ -38,14 +37,6 @@ class KeptResultsTest {
   private Raster scene;
 
   private final Job job = new Job() {
-    @Override
-    public void progress(String what, long done, long total) {}
-
-    @Override
-    public Cancellation cancellation() {
-      return Cancellation.NEVER;
-    }
-
     @Override
     public int threads() {
       return 2;

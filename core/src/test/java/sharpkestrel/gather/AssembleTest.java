@@ -13,7 +13,6 @@ import org.junit.jupiter.api.io.TempDir;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.raster.BandRole;
-import sharpkestrel.raster.Cancellation;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Made;
@@ -39,14 +38,6 @@ class AssembleTest {
   private final List<String> warnings = new ArrayList<>();
 
   private final Job listening = new Job() {
-    @Override
-    public void progress(String what, long done, long total) {}
-
-    @Override
-    public Cancellation cancellation() {
-      return Cancellation.NEVER;
-    }
-
     @Override
     public int threads() {
       return 1;

@@ -135,9 +135,6 @@ class GeoTiffRoundTripTest {
     cancellation.cancel();
     Job cancelled = new Job() {
       @Override
-      public void progress(String what, long done, long total) {}
-
-      @Override
       public Cancellation cancellation() {
         return cancellation;
       }

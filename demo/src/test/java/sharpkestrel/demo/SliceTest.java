@@ -207,14 +207,6 @@ class SliceTest {
   private static Job warning(List<String> warnings) {
     return new Job() {
       @Override
-      public void progress(String what, long done, long total) {}
-
-      @Override
-      public sharpkestrel.raster.Cancellation cancellation() {
-        return sharpkestrel.raster.Cancellation.NEVER;
-      }
-
-      @Override
       public int threads() {
         return 1;
       }

@@ -8,8 +8,6 @@ import java.nio.file.attribute.FileTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 import javafx.application.Platform;
 import org.junit.jupiter.api.BeforeAll;
@@ -19,6 +17,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 import sharpkestrel.app.SmallScene;
+import sharpkestrel.app.Waiting;
 import sharpkestrel.extract.OutlineSet;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.io.Json;
@@ -46,26 +45,13 @@ class ProjectFileTest {
     SmallScene.write(scene, 0.5, 1);
   }
 
-  private static void until(Workspace workspace, BooleanSupplier ready) {
-    try {
-      WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, ready::getAsBoolean);
-    } catch (java.util.concurrent.TimeoutException late) {
-      throw new AssertionError("message: " + workspace.messageProperty().get(), late);
-    }
-    settle(workspace);
-  }
-
   /** Waits until neither work nor keeping nor saving is under way. */
   private static void settle(Workspace workspace) {
     for (int i = 0; i < 3; i++) {
       for (Tasks tasks : List.of(workspace.tasks(), workspace.maker().keeping())) {
         boolean[] done = new boolean[1];
         tasks.afterAll(() -> done[0] = true);
-        try {
-          WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> done[0]);
-        } catch (java.util.concurrent.TimeoutException late) {
-          throw new AssertionError(late);
-        }
+        new Waiting(workspace, 30).until("the end of the work", () -> done[0]);
       }
     }
     WaitForAsyncUtils.waitForFxEvents();
@@ -81,7 +67,8 @@ class ProjectFileTest {
     inputs.forEach((name, from) -> results.put(name, workspace.named(from).orElseThrow()));
     int before = workspace.results().size();
     Platform.runLater(() -> workspace.run(StepCatalogue.get(step), step, results, files, settings));
-    until(workspace, () -> workspace.results().size() > before);
+    new Waiting(workspace, 30).until(step, () -> workspace.results().size() > before);
+    settle(workspace);
   }
 
   /** Segments, measured and bright ones, their outlines, and a delivered file. */

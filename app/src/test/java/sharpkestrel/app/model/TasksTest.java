@@ -1,0 +1,152 @@
+package sharpkestrel.app.model;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import javafx.application.Platform;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+import sharpkestrel.raster.RasterException;
+
+class TasksTest {
+
+  private final List<String> log = Collections.synchronizedList(new ArrayList<>());
+  private final Tasks tasks = new Tasks(warning -> log.add("warned: " + warning), 2);
+
+  @BeforeAll
+  static void toolkit() throws Exception {
+    FxToolkit.registerPrimaryStage();
+  }
+
+  private void end() throws InterruptedException {
+    CountDownLatch done = new CountDownLatch(1);
+    tasks.afterAll(done::countDown);
+    assertThat(done.await(20, TimeUnit.SECONDS)).isTrue();
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  private void run(String what) {
+    tasks.run(
+        what,
+        job -> {
+          log.add("work " + what + (Platform.isFxApplicationThread() ? " on the interface" : ""));
+          return what;
+        },
+        value -> log.add("done " + value + (Platform.isFxApplicationThread() ? "" : " elsewhere")),
+        failure -> log.add("failed " + failure.getMessage()));
+  }
+
+  @Test
+  void workRunsInOrderAwayFromTheInterfaceAndEndsOnIt() throws Exception {
+    run("one");
+    run("two");
+    end();
+
+    assertThat(log).contains("work one", "work two", "done one", "done two");
+    assertThat(log.indexOf("work one")).isLessThan(log.indexOf("work two"));
+    assertThat(log.indexOf("done one")).isLessThan(log.indexOf("done two"));
+    assertThat(tasks.runningProperty().get()).isFalse();
+  }
+
+  @Test
+  void aFailureIsHandedOnAndTheNextWorkRunsAllTheSame() throws Exception {
+    tasks.run(
+        "bad",
+        job -> {
+          throw new RasterException("the file is damaged");
+        },
+        value -> log.add("done"),
+        failure -> log.add("failed " + failure.getMessage()));
+    run("two");
+    end();
+
+    assertThat(log).containsExactly("failed the file is damaged", "work two", "done two");
+  }
+
+  @Test
+  void cancellingStopsOnlyWhatRunsAndTellsNobody() throws Exception {
+    CountDownLatch begun = new CountDownLatch(1);
+    tasks.run(
+        "long",
+        job -> {
+          begun.countDown();
+          while (true) {
+            job.cancellation().check();
+            Thread.onSpinWait();
+          }
+        },
+        value -> log.add("done"),
+        failure -> log.add("failed"));
+    run("two");
+    assertThat(begun.await(20, TimeUnit.SECONDS)).isTrue();
+
+    tasks.cancel();
+    end();
+
+    assertThat(log).containsExactly("work two", "done two");
+  }
+
+  @Test
+  void progressIsShownAsShareAndWords() throws Exception {
+    CountDownLatch told = new CountDownLatch(1);
+    CountDownLatch seen = new CountDownLatch(1);
+    tasks.run(
+        "Writing",
+        job -> {
+          job.progress("Rows", 1, 4);
+          told.countDown();
+          try {
+            assertThat(seen.await(20, TimeUnit.SECONDS)).isTrue();
+          } catch (InterruptedException stop) {
+            throw new AssertionError(stop);
+          }
+          return "";
+        },
+        value -> {},
+        failure -> log.add("failed " + failure));
+    assertThat(told.await(20, TimeUnit.SECONDS)).isTrue();
+    WaitForAsyncUtils.waitForFxEvents();
+
+    assertThat(tasks.runningProperty().get()).isTrue();
+    assertThat(tasks.titleProperty().get()).isEqualTo("Writing");
+    assertThat(tasks.shareProperty().get()).isEqualTo(0.25);
+    assertThat(tasks.detailProperty().get()).startsWith("Rows");
+    seen.countDown();
+    end();
+    assertThat(log).isEmpty();
+  }
+
+  @Test
+  void warningsComeOnTheInterface() throws Exception {
+    tasks.run(
+        "warn",
+        job -> {
+          job.warn("a part is missing");
+          return job.threads();
+        },
+        threads -> log.add("threads " + threads),
+        failure -> {});
+    end();
+
+    assertThat(log).containsExactly("warned: a part is missing", "threads 2");
+  }
+
+  @Test
+  void quietWorkShowsNothingButItsFailure() throws Exception {
+    tasks.quietly(
+        () -> {
+          throw new RasterException("no room");
+        },
+        log::add);
+    end();
+
+    assertThat(log).containsExactly("no room");
+    assertThat(tasks.titleProperty().get()).isEmpty();
+  }
+}
