@@ -178,7 +178,8 @@ final class Shots {
   }
 
   private boolean idle() {
-    return !workspace.tasks().runningProperty().get();
+    return !workspace.tasks().runningProperty().get()
+        && !workspace.maker().keeping().runningProperty().get();
   }
 
   private void run(

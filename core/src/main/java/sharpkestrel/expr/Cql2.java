@@ -1,5 +1,6 @@
 package sharpkestrel.expr;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -44,10 +45,14 @@ public final class Cql2 {
     return expression;
   }
 
-  /** A number as the shortest text that reads back the same. */
+  /** A number as the shortest text that reads back the same; with an exponent only where it is very small or large. */
   public static String number(double value) {
-    return value == Math.rint(value) && Math.abs(value) < 1e15
-        ? Long.toString((long) value)
+    double size = Math.abs(value);
+    if (value == Math.rint(value) && size < 1e15) {
+      return Long.toString((long) value);
+    }
+    return size > 1e-9 && size < 1e15
+        ? new BigDecimal(Double.toString(value)).stripTrailingZeros().toPlainString()
         : Double.toString(value);
   }
 

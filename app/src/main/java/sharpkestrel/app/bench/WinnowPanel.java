@@ -31,7 +31,7 @@ public final class WinnowPanel extends VBox {
   private final Workspace workspace;
   private final PictureView picture;
   private final WinnowModel model = new WinnowModel();
-  private final HBox cards = new HBox(10);
+  private final HBox cards = new HBox(8);
   private final Label survivors = new Label("0");
   private final Label of = new Label();
   private final TextField text = new TextField();
