@@ -9,12 +9,16 @@ import javafx.animation.AnimationTimer;
 
 /**
  * Watches how long the interface thread leaves its pulses waiting, and what it was doing meanwhile: a thread of its own
- * looks every few milliseconds and keeps the stack seen half-way through the longest stalls.
+ * looks every few milliseconds and keeps the stack seen half-way through the longest stalls. It counts from the window's
+ * first frame on.
  */
 final class StallWatch {
 
   private static final long LOOK_MILLIS = 10;
   private static final long WORTH_A_STACK_MILLIS = 100;
+
+  /** The first pulse draws the window, the second waits until that is done: it opens only then. */
+  private static final int OPENING = 2;
 
   /** A wait between pulses; what the machine held up is what a thread that only sleeps was late by meanwhile. */
   private record Stall(long millis, long heldUp, boolean inTask, List<StackTraceElement> stack) {
@@ -33,11 +37,16 @@ final class StallWatch {
   private volatile List<StackTraceElement> seen = List.of();
   private volatile long late;
   private boolean wasRunning;
+  private int pulses;
 
-  private final AnimationTimer pulses = new AnimationTimer() {
+  private final AnimationTimer timer = new AnimationTimer() {
     @Override
     public void handle(long now) {
       long time = System.nanoTime();
+      if (pulses++ < OPENING) {
+        last = time;
+        return;
+      }
       synchronized (stalls) {
         stalls.add(new Stall(
             (time - last) / 1_000_000,
@@ -62,12 +71,12 @@ final class StallWatch {
     interfaceThread = Thread.currentThread();
     looking.setDaemon(true);
     looking.start();
-    pulses.start();
+    timer.start();
   }
 
   void stop() {
     watching = false;
-    pulses.stop();
+    timer.stop();
   }
 
   private void look() {
