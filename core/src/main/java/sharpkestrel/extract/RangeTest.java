@@ -90,17 +90,30 @@ public record RangeTest(String feature, double low, double high) {
     return value >= low && value <= high;
   }
 
+  /** Text that reads back as this test; {@code <} and {@code >} where an end came from them. */
   public String toText() {
-    if (low == Double.NEGATIVE_INFINITY && high == Double.POSITIVE_INFINITY) {
-      return "";
+    boolean from = low != Double.NEGATIVE_INFINITY;
+    boolean to = high != Double.POSITIVE_INFINITY;
+    boolean above = from && isShorter(Math.nextDown(low), low);
+    boolean below = to && isShorter(Math.nextUp(high), high);
+    if (from && to && !above && !below) {
+      return feature + " BETWEEN " + Cql2.number(low) + " AND " + Cql2.number(high);
     }
-    if (low == Double.NEGATIVE_INFINITY) {
-      return feature + " <= " + Cql2.number(high);
+    List<String> ends = new ArrayList<>();
+    if (from) {
+      ends.add(
+          feature + (above ? " > " + Cql2.number(Math.nextDown(low)) : " >= " + Cql2.number(low)));
     }
-    if (high == Double.POSITIVE_INFINITY) {
-      return feature + " >= " + Cql2.number(low);
+    if (to) {
+      ends.add(
+          feature + (below ? " < " + Cql2.number(Math.nextUp(high)) : " <= " + Cql2.number(high)));
     }
-    return feature + " BETWEEN " + Cql2.number(low) + " AND " + Cql2.number(high);
+    return String.join(" AND ", ends);
+  }
+
+  /** Whether a number was meant rather than the one beside it, which takes all the digits of a double. */
+  private static boolean isShorter(double meant, double beside) {
+    return Cql2.number(meant).length() < Cql2.number(beside).length();
   }
 
   public static String toText(List<RangeTest> tests) {

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
@@ -150,5 +151,34 @@ class WorkspaceTest {
     assertThat(Look.NATURAL.bandsOf(colour)).containsExactly(2, 1, 0);
     assertThat(Look.INFRARED.bandsOf(colour)).containsExactly(4, 2, 1);
     assertThat(Look.NATURAL.bandsOf(raster(BandRole.PAN))).containsExactly(0, 0, 0);
+  }
+
+  @Test
+  void aReplacedResultIsShownWhereTheOldOneWasAndUndoBringsThatBack() {
+    Workspace workspace = twoResults();
+    Result before = workspace.named("ms").orElseThrow();
+    Result after =
+        before.remade(Map.of(), raster(BandRole.RED), new Origin.Fingerprint("new", "new"));
+    workspace.show(before);
+
+    workspace.replace("make ms again", before, after);
+
+    assertThat(workspace.paneAProperty().get()).isSameAs(after);
+    assertThat(workspace.results()).extracting(Result::name).containsExactly("ms", "ndvi");
+    assertThat(workspace.maker().stale()).contains("ndvi");
+    workspace.undo().undo();
+    assertThat(workspace.paneAProperty().get()).isSameAs(before);
+    assertThat(workspace.maker().stale()).isEmpty();
+  }
+
+  @Test
+  void aResultHangsFromAnotherByItsNameAlsoWhenThatWasMadeAgain() {
+    Workspace workspace = twoResults();
+    Result ms = workspace.named("ms").orElseThrow();
+    Result ndvi = workspace.named("ndvi").orElseThrow();
+    Result again = ms.remade(Map.of(), ms.value(), new Origin.Fingerprint("new", "new"));
+
+    assertThat(ndvi.descendsFrom(again)).isTrue();
+    assertThat(again.descendsFrom(ndvi)).isFalse();
   }
 }
