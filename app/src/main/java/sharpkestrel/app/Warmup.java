@@ -52,9 +52,21 @@ final class Warmup {
 
   private static void warm(Scene like) {
     ViewerWarmup.run();
-    for (int i = 0; i < ROUNDS; i++) {
-      rehearse(like.getStylesheets());
+    List<String> styles = List.copyOf(like.getStylesheets());
+    try {
+      for (int i = 0; i < ROUNDS && isOpen(like); i++) {
+        rehearse(styles);
+      }
+    } catch (RuntimeException cutOff) {
+      // A window that is closed takes the toolkit away from under the rehearsal.
+      if (isOpen(like)) {
+        throw cutOff;
+      }
     }
+  }
+
+  private static boolean isOpen(Scene scene) {
+    return scene.getWindow() != null && scene.getWindow().isShowing();
   }
 
   private static void rehearse(List<String> styles) {
