@@ -2,7 +2,6 @@ package sharpkestrel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import javafx.geometry.Bounds;
@@ -13,6 +12,8 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
+import javafx.scene.shape.MoveTo;
+import javafx.scene.shape.Path;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -20,6 +21,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
 import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
@@ -36,7 +38,7 @@ class WindowTest {
   private static final double LIFTED = 560;
 
   @TempDir
-  Path folder;
+  java.nio.file.Path folder;
 
   private Workspace workspace;
   private Scene scene;
@@ -54,7 +56,7 @@ class WindowTest {
 
   /** Opens a scene as the first result. */
   private void openScene(FxRobot robot, int times) {
-    Path file = folder.resolve("field.tif");
+    java.nio.file.Path file = folder.resolve("field.tif");
     SmallScene.write(file, 0.5, times);
     robot.interact(() -> workspace.run(
         StepCatalogue.get("clip"),
@@ -276,5 +278,60 @@ class WindowTest {
     assertThat(scene.getRoot().getStyleClass()).contains("dark");
     robot.clickOn("#theme");
     assertThat(scene.getRoot().getStyleClass()).doesNotContain("dark");
+  }
+
+  @Test
+  void aMessageGoesWhenTheNextRunBeginsAndByEsc(FxRobot robot) {
+    openScene(robot, 1);
+    robot.clickOn("#stage-segment");
+    Waiting.type(robot, "#segment-grain", "fine");
+    robot.clickOn("#segment-run");
+    waiting.until("a message", () -> isSeen("#message"));
+
+    Waiting.type(robot, "#segment-grain", "60");
+    robot.clickOn("#segment-run");
+    waiting.results(2);
+    assertThat(isSeen("#message")).isFalse();
+
+    Waiting.type(robot, "#segment-grain", "fine");
+    robot.clickOn("#segment-run");
+    waiting.until("the same message again", () -> isSeen("#message"));
+    robot.clickOn("#picture").type(KeyCode.ESCAPE);
+    assertThat(isSeen("#message")).isFalse();
+  }
+
+  private boolean isSeen(String label) {
+    return scene.lookup(label).getParent().isVisible();
+  }
+
+  @Test
+  void theReadoutFollowsWhatIsShownUnderACursorAtRest(FxRobot robot) {
+    openScene(robot, 1);
+    robot.clickOn("#stage-sharpen").clickOn("#tool-index").clickOn(onScreen(10.5, 10.5));
+    waiting.until("two values", () -> text(robot, "#values").split(" ").length == 2);
+
+    robot.type(KeyCode.R);
+    waiting.results(2);
+
+    // The vegetation index of 0.05 and 0.4, whatever light falls on both.
+    waiting.until("one value", () -> text(robot, "#values").equals("0.778"));
+  }
+
+  @Test
+  void theTrailDrawsALineToWhatAResultWasMadeFrom(FxRobot robot) {
+    openScene(robot, 1);
+    Path line = (Path) scene.lookup(".lineage");
+    assertThat(line.getElements()).isEmpty();
+
+    segmentAndMeasure(robot);
+    WaitForAsyncUtils.waitForFxEvents();
+    waiting.until("the line", () -> !line.getElements().isEmpty());
+
+    double objects = scene.lookup("#result-segment").getBoundsInParent().getCenterY();
+    double field = scene.lookup("#result-clip").getBoundsInParent().getCenterY();
+    assertThat(line.getElements())
+        .filteredOn(e -> e instanceof MoveTo)
+        .extracting(e -> ((MoveTo) e).getY())
+        .contains(field, objects);
   }
 }

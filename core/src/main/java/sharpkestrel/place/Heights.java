@@ -51,14 +51,14 @@ record Heights(Raster model, double undulation, double lowest, double highest) {
         case GEOID ->
           throw new RasterException(
               "The height model's heights are above the geoid, and an RPC wants them above the ellipsoid. Give the"
-                  + " undulation (metres from the ellipsoid up to the geoid here), e.g. --undulation 47; leaving it"
+                  + " undulation (metres from the ellipsoid up to the geoid here), e.g. 47 (--undulation); leaving it"
                   + " out would shift an oblique view by tens of pixels.");
         case UNKNOWN -> {
           shift = 0;
           job.warn(
               "The height model does not say what its heights are measured from. They are taken as heights above the"
                   + " ellipsoid. If they are above the geoid, as most terrain models are, the result is shifted by"
-                  + " tens of metres times the tangent of the view angle: give --undulation in metres.");
+                  + " tens of metres times the tangent of the view angle: give the undulation (--undulation) in metres.");
         }
       }
     } else if (datum == VerticalDatum.ELLIPSOID && undulation != 0) {

@@ -20,6 +20,7 @@ import sharpkestrel.gather.Clip;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Jobs;
 import sharpkestrel.raster.Made;
 import sharpkestrel.raster.Pixels;
 import sharpkestrel.raster.Raster;
@@ -36,17 +37,7 @@ class KeptResultsTest {
   private KeptResults kept;
   private Raster scene;
 
-  private final Job job = new Job() {
-    @Override
-    public int threads() {
-      return 2;
-    }
-
-    @Override
-    public void warn(String message) {
-      warnings.add(message);
-    }
-  };
+  private final Job job = Jobs.warning(warnings);
 
   @BeforeEach
   void aSceneOfSixFields() {

@@ -15,6 +15,7 @@ import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Jobs;
 import sharpkestrel.raster.Made;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Pixels;
@@ -37,17 +38,7 @@ class AssembleTest {
 
   private final List<String> warnings = new ArrayList<>();
 
-  private final Job listening = new Job() {
-    @Override
-    public int threads() {
-      return 1;
-    }
-
-    @Override
-    public void warn(String message) {
-      warnings.add(message);
-    }
-  };
+  private final Job listening = Jobs.warning(warnings);
 
   private static double sample(int col, int row) {
     return 1 + 100 * row + col;

@@ -28,6 +28,7 @@ import sharpkestrel.raster.Cancellation;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Jobs;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Pixels;
 import sharpkestrel.raster.Raster;
@@ -133,23 +134,11 @@ class GeoTiffRoundTripTest {
   void aCancelledRunLeavesNothingBehind() {
     Cancellation cancellation = new Cancellation();
     cancellation.cancel();
-    Job cancelled = new Job() {
-      @Override
-      public Cancellation cancellation() {
-        return cancellation;
-      }
-
-      @Override
-      public int threads() {
-        return 2;
-      }
-    };
-
     assertThatThrownBy(() -> GeoTiffWriter.write(
             random(SampleType.UINT8, 1, 600, 600),
             folder.resolve("a.tif"),
             Compression.LZW,
-            cancelled))
+            Jobs.stoppedBy(cancellation)))
         .isInstanceOf(CancellationException.class);
 
     assertThat(folder).isEmptyDirectory();

@@ -56,17 +56,7 @@ class ParallelTest {
   void aCancelledJobStopsBetweenPieces() {
     Cancellation cancellation = new Cancellation();
     AtomicInteger done = new AtomicInteger();
-    Job job = new Job() {
-      @Override
-      public int threads() {
-        return 2;
-      }
-
-      @Override
-      public Cancellation cancellation() {
-        return cancellation;
-      }
-    };
+    Job job = Jobs.stoppedBy(cancellation);
 
     assertThatThrownBy(() -> Parallel.run(100_000, job, i -> {
           if (done.incrementAndGet() == 10) {

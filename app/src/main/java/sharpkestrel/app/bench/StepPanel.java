@@ -373,7 +373,7 @@ public final class StepPanel extends HBox {
     }
     String grain = texts.getOrDefault("grain", option("grain").initial());
     workspace.results().reversed().stream()
-        .filter(r -> r.value() instanceof Cut && r.inputs().get("scene") == scene)
+        .filter(r -> r.value() instanceof Cut && isMadeFrom(r, scene))
         .findFirst()
         .map(r -> (Cut) r.value())
         .ifPresent(cut -> {
@@ -384,6 +384,11 @@ public final class StepPanel extends HBox {
             // the step itself says what is wrong with the grain
           }
         });
+  }
+
+  private static boolean isMadeFrom(Result objects, Result scene) {
+    Result from = objects.inputs().get("scene");
+    return from != null && scene != null && from.made().equals(scene.made());
   }
 
   private StepSpec.Option option(String name) {

@@ -163,9 +163,8 @@ public final class ResultMaker {
     return lineage.stale(workspace.results());
   }
 
-  /** The results that can be made again from what is there now: the stale ones but for deliveries. */
-  public List<Result> toRemake() {
-    Set<String> stale = stale();
+  /** Those of the stale results that can be made again from what is there now: all but deliveries. */
+  public List<Result> toRemake(Set<String> stale) {
     return workspace.results().stream()
         .filter(r -> stale.contains(r.name()) && r.step().resultType() != Path.class)
         .toList();
@@ -173,7 +172,7 @@ public final class ResultMaker {
 
   /** Runs the steps of stale results again, in the order in which they hang together; deliveries stay as they are. */
   public void remakeStale() {
-    toRemake().forEach(this::remake);
+    toRemake(stale()).forEach(this::remake);
   }
 
   private void remake(Result before) {

@@ -95,6 +95,12 @@ public final class Workspace {
     return warning;
   }
 
+  /** What was said has been read, or is of the past. */
+  public void clearMessages() {
+    message.set("");
+    warning.set("");
+  }
+
   public UndoStack undo() {
     return undo;
   }
@@ -186,6 +192,7 @@ public final class Workspace {
       Map<String, String> files,
       Map<String, String> settings) {
     remember(step, files, settings);
+    clearMessages();
     tasks.run(
         step.title(),
         job -> maker.make(step, inputs, files, settings, job),

@@ -127,6 +127,7 @@ public final class Shell extends StackPane {
 
   private void drop() {
     picture.clearPatch();
+    workspace.clearMessages();
     lift(false);
     workspace.selectedRowProperty().set(-1);
     help.setVisible(false);
@@ -150,11 +151,7 @@ public final class Shell extends StackPane {
     messageText.setId("message");
     Button close = new Button("Close");
     close.setMinWidth(Region.USE_PREF_SIZE);
-    close.setOnAction(e -> {
-      message.setVisible(false);
-      workspace.messageProperty().set("");
-      workspace.warningProperty().set("");
-    });
+    close.setOnAction(e -> workspace.clearMessages());
     message.getChildren().addAll(messageText, close);
     workspace.messageProperty().addListener((p, before, now) -> tell(now, false));
     workspace.warningProperty().addListener((p, before, now) -> tell(now, true));
@@ -162,6 +159,7 @@ public final class Shell extends StackPane {
 
   private void tell(String text, boolean note) {
     if (text == null || text.isEmpty()) {
+      message.setVisible(false);
       return;
     }
     messageText.setText(text);

@@ -1,5 +1,6 @@
 package sharpkestrel.app.shell;
 
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -15,11 +16,15 @@ import javafx.scene.image.ImageView;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
+import javafx.scene.shape.LineTo;
+import javafx.scene.shape.MoveTo;
+import javafx.scene.shape.Path;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.Thumbnails;
@@ -29,8 +34,14 @@ import sharpkestrel.step.Stage;
 public final class Trail extends ScrollPane {
 
   private final Workspace workspace;
+  private static final double LANE = 30;
+  private static final double DOT_EDGE = 25;
+
   private final VBox box = new VBox(2);
+  private final Path lineage = new Path();
+  private boolean lineageChanged;
   private final Map<String, Node> rows = new HashMap<>();
+  private final Map<Stage, Node> stages = new EnumMap<>(Stage.class);
   private final Map<Result, Image> pictures = new HashMap<>();
 
   public Trail(Workspace workspace) {
@@ -42,7 +53,19 @@ public final class Trail extends ScrollPane {
     setHbarPolicy(ScrollBarPolicy.NEVER);
     setFitToWidth(true);
     box.setStyle("-fx-padding: 10 6 10 12;");
-    setContent(box);
+    lineage.getStyleClass().add("lineage");
+    lineage.setMouseTransparent(true);
+    lineage.setManaged(false);
+    setContent(new Pane(box, lineage));
+    box.prefWidthProperty().bind(widthProperty().subtract(2));
+    // Rows have their places only after layout.
+    sceneProperty()
+        .addListener((p, before, scene) -> scene.addPostLayoutPulseListener(() -> {
+          if (lineageChanged) {
+            lineageChanged = false;
+            drawLineage(workspace.paneAProperty().get());
+          }
+        }));
     workspace.results().addListener((ListChangeListener<Result>) change -> rebuild());
     workspace.stageProperty().addListener((p, before, now) -> rebuild());
     workspace.paneAProperty().addListener((p, before, now) -> mark());
@@ -53,11 +76,14 @@ public final class Trail extends ScrollPane {
   private void rebuild() {
     box.getChildren().clear();
     rows.clear();
+    stages.clear();
     Set<String> stale = workspace.maker().stale();
     for (Stage stage : Stage.values()) {
       List<Result> results = workspace.of(stage);
       boolean current = stage == workspace.stageProperty().get();
-      box.getChildren().add(stageRow(stage, results.size(), current));
+      Node head = stageRow(stage, results.size(), current);
+      stages.put(stage, head);
+      box.getChildren().add(head);
       List<Result> shown =
           current || results.isEmpty() ? results : List.of(results.get(results.size() - 1));
       for (Result result : shown) {
@@ -66,7 +92,7 @@ public final class Trail extends ScrollPane {
         box.getChildren().add(row);
       }
     }
-    int again = workspace.maker().toRemake().size();
+    int again = workspace.maker().toRemake(stale).size();
     if (again > 0) {
       box.getChildren().add(staleCard(again));
     }
@@ -158,7 +184,39 @@ public final class Trail extends ScrollPane {
     return row;
   }
 
+  /**
+   * A line from what pane A shows, or from the result under the mouse, up to all it was made from: to their rows, or to
+   * their stages where those are folded.
+   */
+  private void drawLineage(Result from) {
+    lineage.getElements().clear();
+    Node row = from == null ? null : rows.get(from.name());
+    if (row == null) {
+      return;
+    }
+    double end = middle(row);
+    double top = end;
+    for (Result other : workspace.results()) {
+      if (from.descendsFrom(other)) {
+        Node above = rows.get(other.name());
+        double y = middle(above != null ? above : stages.get(other.stage()));
+        top = Math.min(top, y);
+        double x = above != null ? above.getBoundsInParent().getMinX() : DOT_EDGE;
+        lineage.getElements().addAll(new MoveTo(LANE, y), new LineTo(x, y));
+      }
+    }
+    if (top < end) {
+      lineage.getElements().addAll(new MoveTo(LANE, top), new LineTo(LANE, end));
+      lineage.getElements().addAll(new LineTo(row.getBoundsInParent().getMinX(), end));
+    }
+  }
+
+  private static double middle(Node row) {
+    return row.getBoundsInParent().getCenterY();
+  }
+
   private void lightAncestors(Result result, boolean on) {
+    drawLineage(on ? result : workspace.paneAProperty().get());
     for (Result other : workspace.results()) {
       Node row = rows.get(other.name());
       if (row != null && result.descendsFrom(other)) {
@@ -172,6 +230,8 @@ public final class Trail extends ScrollPane {
   }
 
   private void mark() {
+    lineageChanged = true;
+    requestLayout();
     rows.forEach((name, row) -> {
       row.getStyleClass().removeAll("in-a", "in-b");
       Result a = workspace.paneAProperty().get();

@@ -43,6 +43,9 @@ public final class PictureView extends Region {
   private PixelBuffer<IntBuffer> buffer;
   private final Panes panes;
   private Viewport view;
+  private double cursorX = -1;
+  private double cursorY = -1;
+  private PaneLayer readFrom;
   private boolean framePending;
   private double swipe = 0.6;
   private boolean swiping;
@@ -312,15 +315,19 @@ public final class PictureView extends Region {
   }
 
   private void moved(MouseEvent e) {
+    cursorX = e.getX();
+    cursorY = e.getY();
     boolean onSwipe = workspace.compareProperty().get() == Workspace.Compare.SWIPE
         && panes.b() != null
         && Math.abs(e.getX() - swipe * getWidth()) < 9;
     setCursor(onSwipe ? Cursor.H_RESIZE : patchTool ? Cursor.CROSSHAIR : Cursor.DEFAULT);
-    PaneLayer layer = panes.a();
-    if (layer == null || view == null) {
-      return;
+    readOut();
+  }
+
+  private void readOut() {
+    if (panes.a() != null && view != null && cursorX >= 0) {
+      readouts.ask(panes.a(), view, paneX(cursorX), cursorY, zoomText.get());
     }
-    readouts.ask(layer, view, paneX(e.getX()), e.getY(), zoomText.get());
   }
 
   /** Asks for a frame; many asks before the next pulse make one frame. */
@@ -366,6 +373,10 @@ public final class PictureView extends Region {
     PaneLayer b = panes.b();
     complete = true;
     name(tagA, a);
+    if (a != readFrom) {
+      readFrom = a;
+      readOut();
+    }
     name(tagB, b);
     if (a != null && view != null) {
       Workspace.Compare mode = workspace.compareProperty().get();
