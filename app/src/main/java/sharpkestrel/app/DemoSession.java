@@ -41,8 +41,7 @@ final class DemoSession {
             "Opening the survey",
             job -> SurveyMaker.make(
                 DemoData.surveys(),
-                options.seed(),
-                options.size(),
+                new Survey.Order(options.seed(), options.size()),
                 look -> Platform.runLater(() -> showQuickLook(workspace, look)),
                 job),
             survey -> begin(workspace, survey, folder, afresh),

@@ -86,6 +86,11 @@ final class RunCommand implements Runnable {
     }
     Map<String, String> values = resolved(read, variables, folder, job);
     values.forEach((name, value) -> out.println("  " + name + " = " + value));
+    if (values.values().stream().anyMatch(DemoData::isForTuning)) {
+      job.warn(
+          "This survey's seed is one that settings may be tuned on: what comes out is no report. Reports are made"
+              + " on seeds " + DemoData.FIRST_HELD_OUT + " and up.");
+    }
     out.flush();
     long start = System.nanoTime();
     return new Runner(new KeptResults(folder)).run(read, values, job, (entry, value) -> {

@@ -5,12 +5,15 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
+import sharpkestrel.demo.Scenario;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.raster.RasterException;
 
 @Command(
     name = "world",
-    description = "Makes a demo survey: the delivery, the terrain model and the truth.",
+    description =
+        "Makes a demo survey: two scenes, an air photo, height models, the council's files and the truth.",
     mixinStandardHelpOptions = true)
 final class WorldCommand implements Runnable {
 
@@ -20,8 +23,24 @@ final class WorldCommand implements Runnable {
       description = "1 to 9 may be tuned on, 101 and up are for reports.")
   long seed;
 
-  @Option(names = "--size", description = "Panchromatic pixels along one side, 256 to 8192.")
+  @Option(names = "--size", description = "Panchromatic pixels along one side, 256 to 40000.")
   int size = 4096;
+
+  @Option(
+      names = "--scenario",
+      description = "What the scenes look at: harbour, town, moor, or whole: all of it.")
+  String scenario = "whole";
+
+  @Option(
+      names = "--bias",
+      description = "Pixels by which the delivered RPCs are off, as real ones are.")
+  double bias;
+
+  @Option(
+      names = "--truth",
+      description =
+          "full: with radiometry without noise and a cover map of each scene; outlines: without them, in half of the time.")
+  Truth truth = Truth.full;
 
   @Option(
       names = "--out",
@@ -32,11 +51,22 @@ final class WorldCommand implements Runnable {
   @Spec
   CommandSpec spec;
 
+  /** Named as they are typed. */
+  enum Truth {
+    full,
+    outlines
+  }
+
   @Override
   public void run() {
+    if (!(bias >= 0 && bias <= 50)) {
+      throw new RasterException("--bias is 0 to 50 pixels, not " + bias + ".");
+    }
     ConsoleJob job = new ConsoleJob(
         spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
-    Survey survey = SurveyMaker.make(out, seed, size, job);
+    Survey.Order order =
+        new Survey.Order(seed, size, Scenario.of(scenario), bias, truth == Truth.full);
+    Survey survey = SurveyMaker.make(out, order, look -> {}, job);
     spec.commandLine().getOut().println(survey.folder());
   }
 }

@@ -1,6 +1,8 @@
 package sharpkestrel.demo;
 
 import java.nio.file.Path;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 
@@ -9,8 +11,25 @@ public final class DemoData {
 
   public static final int DEFAULT_SIZE = 4096;
   private static final String PREFIX = "demo:";
+  private static final Pattern SEED = Pattern.compile("(?:^demo:|fenwrack-sound-)(\\d{1,18})");
+
+  /** From this seed on nothing is tuned: figures that are reported come from these. */
+  public static final long FIRST_HELD_OUT = 101;
 
   private DemoData() {}
+
+  /**
+   * Whether a text names a survey of a seed that settings may be tuned on: {@code demo:3}, or the folder of one. Other
+   * folders and files are nobody's survey.
+   */
+  public static boolean isForTuning(String text) {
+    return seedOf(text) < FIRST_HELD_OUT;
+  }
+
+  private static long seedOf(String text) {
+    Matcher named = SEED.matcher(text);
+    return named.find() ? Long.parseLong(named.group(1)) : FIRST_HELD_OUT;
+  }
 
   /** {@code KESTREL_HOME}, or a folder in the user's home. */
   public static Path home() {

@@ -1,275 +1,236 @@
 package sharpkestrel.demo;
 
-import java.util.ArrayList;
-import java.util.List;
-import java.util.Random;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneOffset;
+import java.util.function.DoubleBinaryOperator;
+import sharpkestrel.demo.ground.Coast;
+import sharpkestrel.demo.ground.Extent;
+import sharpkestrel.demo.ground.Ground;
+import sharpkestrel.demo.light.Air;
+import sharpkestrel.demo.light.Material;
+import sharpkestrel.demo.light.Sun;
+import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.demo.noise.SmoothTexture;
+import sharpkestrel.demo.scene.Cloud;
+import sharpkestrel.demo.scene.Conditions;
+import sharpkestrel.demo.scene.Scene;
+import sharpkestrel.demo.sensor.FrameCamera;
+import sharpkestrel.demo.sensor.Pushbroom;
+import sharpkestrel.demo.things.Plan;
+import sharpkestrel.demo.things.Things;
+import sharpkestrel.geo.Crs;
+import sharpkestrel.raster.CrsName;
 
 /**
- * One Fenwrack Sound, made from a seed: an island coast with roads, crofts, trees and what confuses. Coordinates are
- * EPSG:32630, heights above the geoid, which lies {@value #UNDULATION} m above the ellipsoid here.
+ * One Fenwrack Sound, made from a seed: the land and all on it as far as a survey's scenes look, and the scenes.
+ * Coordinates are EPSG:32630, heights above the geoid, which lies {@value #UNDULATION} m above the ellipsoid here. A
+ * seed is one place: surveys of other sizes and scenarios see more, less or other parts of it.
  */
 public final class World {
 
   public static final double UNDULATION = 47;
-  static final double PAN_GSD = 0.5;
-  private static final double MARGIN = 160;
-  static final double MARK_RADIUS = 1.5;
+  public static final double PAN_GSD = 0.5;
+  static final CrsName CRS = CrsName.epsg(32630);
+  static final int SMALLEST = 256;
+  static final int LARGEST = 40_000;
+  private static final int PHOTO_YEAR = 1962;
+  private static final double OVERLAP = 0.4;
 
   private final long seed;
   private final int size;
-  private final double east;
-  private final double north;
-  private final Terrain terrain;
-  private final Camera camera;
-  private final Settlement settlement;
-  private final List<Tree> trees = new ArrayList<>();
-  private final List<double[]> marks = new ArrayList<>();
-  private final double half;
-  private final CellIndex markIndex;
-  private final CellIndex blockIndex;
-  private final CellIndex treeIndex;
-
-  final double sunElevation;
-  final double sunAzimuth;
-  final double offNadir;
-  final double viewAzimuth;
+  private final Scenario scenario;
+  private final Ground ground;
+  private final Plan plan;
+  private final Things today;
+  private final Extent extent;
+  private final Scene one;
+  private final Scene two;
+  private final FrameCamera photo;
+  private final Conditions photoDay;
 
   /**
-   * @param size pixels of the panchromatic scene along one side
+   * @param size pixels of the panchromatic scenes along one side
    */
-  public World(long seed, int size) {
-    if (size < 256 || size > 8192) {
-      throw new IllegalArgumentException(
-          "A world is 256 to 8192 panchromatic pixels wide, not " + size + ".");
+  public World(long seed, int size, Scenario scenario) {
+    if (size < SMALLEST || size > LARGEST) {
+      throw new IllegalArgumentException("A world is " + SMALLEST + " to " + LARGEST
+          + " panchromatic pixels wide, not " + size + ".");
     }
     this.seed = seed;
     this.size = size;
-    Random random = new Random(Noise.mix(seed));
-    sunElevation = 33 + 6 * random.nextDouble();
-    sunAzimuth = 158 + 24 * random.nextDouble();
-    offNadir = 16 + 6 * random.nextDouble();
-    viewAzimuth = 80 + 40 * random.nextDouble();
-    half = size * PAN_GSD / 2 * 1.2 + MARGIN;
-    double[] middle = findCoast(random);
-    east = middle[0];
-    north = middle[1];
-    terrain = new Terrain(this, east - half, north - half, east + half, north + half);
-    camera = new Camera(
-        east,
-        north,
-        terrain.height(east, north) + UNDULATION,
-        offNadir,
-        viewAzimuth,
-        188 + 6 * random.nextDouble(),
-        PAN_GSD,
-        size,
-        size);
-    settlement = new Settlement(terrain, east, north, half);
-    settle(random);
-    markIndex = indexMarks();
-    blockIndex = indexBlocks();
-    treeIndex = indexTrees();
+    this.scenario = scenario;
+    double side = size * PAN_GSD;
+    Coast coast = new Coast(seed);
+    double[] middle = middle(coast, side);
+    double[] beside = beside(coast, middle, side);
+    double half = side / 2 * 1.06 + 90;
+    Extent first = Extent.around(middle[0], middle[1], half);
+    Extent second = Extent.around(beside[0], beside[1], half);
+    extent = first.union(second);
+    ground = new Ground(seed, extent.grown(60));
+    plan = new Plan(ground, extent.grown(60), Extent.around(middle[0], middle[1], side * 0.44));
+    today = plan.day(1);
+    Chance chance = Chance.of(seed, 2);
+    one = scene("scene-one", middle, day(2031, 4, 24, 11, 50, chance), chance, false);
+    two = scene("scene-two", beside, day(2031, 6, 19, 10, 5, chance), chance, true);
+    photoDay = conditions(
+        middle, Instant.parse("1962-05-14T13:10:00Z"), 1.5, 90, 0.16, 0.2, Cloud.NONE, chance);
+    photo = photo(middle, side, chance);
   }
 
-  /** A place where about two thirds is land. */
-  private double[] findCoast(Random random) {
-    Noise land = new Noise(seed * 31 + 1);
-    double[] best = {512_000, 6_702_000};
-    double leastOff = Double.POSITIVE_INFINITY;
-    for (int attempt = 0; attempt < 40; attempt++) {
-      double e = 512_000 + 200 * random.nextInt(60) - 6000;
-      double n = 6_702_000 + 200 * random.nextInt(60) - 6000;
-      int dry = 0;
-      for (int i = 0; i < 256; i++) {
-        double x = e + ((i & 15) / 7.5 - 1) * half;
-        double y = n + ((i >> 4) / 7.5 - 1) * half;
-        dry += Terrain.shoreAt(land, x, y) > 0 ? 1 : 0;
+  public World(long seed, int size) {
+    this(seed, size, Scenario.WHOLE);
+  }
+
+  /** Where the first scene looks. */
+  private double[] middle(Coast coast, double side) {
+    double u = switch (scenario) {
+      case WHOLE -> Math.min(160, 25 + 0.06 * side);
+      case HARBOUR -> -35;
+      case TOWN -> 150;
+      case MOOR -> 0;
+    };
+    if (scenario != Scenario.MOOR) {
+      return new double[] {coast.east(u, 0), coast.north(u, 0)};
+    }
+    Chance chance = Chance.of(seed, 3);
+    DoubleBinaryOperator heights = Ground.bareHeights(seed);
+    double[] best = {coast.east(1500, 0), coast.north(1500, 0)};
+    double most = Double.NEGATIVE_INFINITY;
+    for (int k = 0; k < 60; k++) {
+      double r = chance.between(1100, 2800) + side * 0.3;
+      double a = chance.between(0, 2 * Math.PI);
+      double e = coast.east(r * Math.cos(a), r * Math.sin(a));
+      double n = coast.north(r * Math.cos(a), r * Math.sin(a));
+      double dry = 0;
+      for (int j = -2; j <= 2; j++) {
+        for (int i = -2; i <= 2; i++) {
+          double h = heights.applyAsDouble(e + i * side / 5, n + j * side / 5);
+          dry += h > 20 && h < 190 ? 1 : 0;
+        }
       }
-      double off = Math.abs(dry / 256.0 - 0.68);
-      if (off < leastOff) {
-        leastOff = off;
+      if (dry > most) {
+        most = dry;
         best = new double[] {e, n};
       }
     }
     return best;
   }
 
-  private void settle(Random random) {
-    List<double[]> roads = new ArrayList<>();
-    int wanted = Math.max(3, size / 400);
-    for (int attempt = 0; attempt < 60 && roads.size() < wanted; attempt++) {
-      double[] road = road(random);
-      if (road.length >= 16) {
-        roads.add(road);
-        terrain.carve(road, 70);
-      }
+  /** Where the second scene looks: along the coast, so that two fifths are seen by both. */
+  private double[] beside(Coast coast, double[] middle, double side) {
+    double along = coast.inland() + Math.PI / 2;
+    double shift = (1 - OVERLAP) * side;
+    boolean eastWest = Math.abs(Math.cos(along)) > Math.abs(Math.sin(along));
+    double sign = Chance.of(seed, 4).happens(0.5) ? 1 : -1;
+    return new double[] {
+      middle[0] + (eastWest ? sign * shift : 0), middle[1] + (eastWest ? 0 : sign * shift)
+    };
+  }
+
+  private static Instant day(int year, int month, int day, int hour, int minute, Chance chance) {
+    return LocalDate.of(year, month, day)
+        .plusDays(chance.whole(-10, 10))
+        .atTime(LocalTime.of(hour, minute))
+        .plusSeconds(chance.whole(-2400, 2400))
+        .toInstant(ZoneOffset.UTC);
+  }
+
+  private Conditions conditions(
+      double[] middle,
+      Instant time,
+      double offNadir,
+      double azimuth,
+      double aerosol,
+      double wetness,
+      Cloud cloud,
+      Chance chance) {
+    double[] place = {middle[0], middle[1]};
+    Crs.of(CRS).to(Crs.of(Crs.WGS84)).apply(place, 1);
+    Sun sun = Sun.at(time, place[0], place[1]);
+    return new Conditions(
+        time,
+        sun,
+        new Air(sun, offNadir, aerosol),
+        offNadir,
+        azimuth,
+        chance.between(3, 8),
+        chance.between(0, 360),
+        wetness,
+        cloud);
+  }
+
+  private Scene scene(String name, double[] middle, Instant time, Chance chance, boolean cloudy) {
+    double offNadir = cloudy ? chance.between(9, 14) : chance.between(16, 22);
+    double azimuth = cloudy ? chance.between(250, 300) : chance.between(80, 120);
+    double side = size * PAN_GSD;
+    Cloud cloud = Cloud.NONE;
+    if (cloudy) {
+      // over a corner that the first scene does not see
+      double away = Math.signum(middle[0] - extent.west() - (extent.east() - middle[0]) + 1e-3);
+      double up = Math.signum(middle[1] - extent.south() - (extent.north() - middle[1]) + 1e-3);
+      cloud = new Cloud(
+          middle[0] + away * side * 0.5,
+          middle[1] + up * side * 0.5,
+          side * 0.46,
+          chance.between(700, 1000),
+          new SmoothTexture(seed * 31 + 14));
     }
-    for (double[] road : roads) {
-      settlement.along(road, random);
+    Conditions conditions = conditions(
+        middle,
+        time,
+        offNadir,
+        azimuth,
+        cloudy ? chance.between(0.12, 0.2) : chance.between(0.06, 0.11),
+        cloudy ? 0.1 : chance.between(0.3, 0.55),
+        cloud,
+        chance);
+    double[] place = {middle[0], middle[1], ground.height(middle[0], middle[1]) + UNDULATION};
+    Pushbroom sensor = new Pushbroom(
+        place,
+        offNadir,
+        azimuth,
+        188 + chance.between(0, 6),
+        PAN_GSD,
+        size / 4 * 4,
+        size / 4 * 4,
+        0.06,
+        chance);
+    double[][] shifts = new double[Material.BANDS][];
+    for (int b = 0; b < shifts.length; b++) {
+      shifts[b] = new double[] {chance.between(-0.14, 0.14), chance.between(-0.22, 0.22)};
     }
-    int farms = (int) (half * half / 2500);
-    for (int i = 0; i < farms; i++) {
-      settlement.croft(position(random), position(random), random.nextDouble() * 180, random);
-    }
-    plantTrees(random);
-    placeMarks(random);
+    return new Scene(name, sensor, conditions, cloudy ? 1.0 : 0.86, shifts);
   }
 
-  private double position(Random random) {
-    return (2 * random.nextDouble() - 1) * (half - 30);
+  /** An air photo from low over the land, turned and tilted, its film shrunk and sheared, scanned. */
+  private FrameCamera photo(double[] middle, double side, Chance chance) {
+    double covered = Math.min(2300, side * 0.86);
+    double pixel = 0.62;
+    int pixels = (int) (covered / pixel);
+    double above = covered * 1.5;
+    double[] lens = {
+      middle[0] + chance.between(-0.04, 0.04) * covered,
+      middle[1] + chance.between(-0.04, 0.04) * covered,
+      ground.height(middle[0], middle[1]) + UNDULATION + above
+    };
+    double shear = chance.between(-0.006, 0.006);
+    double stretch = chance.between(-0.008, 0.008);
+    return new FrameCamera(
+        pixels,
+        pixels,
+        lens,
+        Math.toRadians(chance.between(-2.5, 2.5)),
+        Math.toRadians(chance.between(-2.5, 2.5)),
+        Math.toRadians(chance.between(-65, -20)),
+        above / pixel,
+        chance.between(0.012, 0.03),
+        new double[] {1 + stretch, shear, shear * 0.3, 1 - stretch});
   }
 
-  /** A line of points every 12 m that keeps to land and turns with the slope. */
-  private double[] road(Random random) {
-    double e = east + position(random) * 0.8;
-    double n = north + position(random) * 0.8;
-    double course = random.nextDouble() * 2 * Math.PI;
-    List<Double> points = new ArrayList<>();
-    for (int i = 0; i < 400; i++) {
-      if (terrain.shore(e, n) < 0.012
-          || Math.abs(e - east) > half - 5
-          || Math.abs(n - north) > half - 5) {
-        break;
-      }
-      points.add(e);
-      points.add(n);
-      double best = course;
-      double least = Double.POSITIVE_INFINITY;
-      double bend = (random.nextDouble() - 0.5) * 0.2;
-      for (int k = -2; k <= 2; k++) {
-        double c = course + bend + 0.11 * k;
-        double climb = Math.abs(
-            terrain.height(e + 25 * Math.cos(c), n + 25 * Math.sin(c)) - terrain.height(e, n));
-        double wetness = terrain.shore(e + 60 * Math.cos(c), n + 60 * Math.sin(c)) < 0.02 ? 8 : 0;
-        double cost = climb + wetness + 0.3 * Math.abs(k);
-        if (cost < least) {
-          least = cost;
-          best = c;
-        }
-      }
-      course = best;
-      e += 12 * Math.cos(course);
-      n += 12 * Math.sin(course);
-    }
-    return points.stream().mapToDouble(Double::doubleValue).toArray();
-  }
-
-  private void plantTrees(Random random) {
-    int wanted = (int) (half * half / 260);
-    Noise groves = new Noise(seed * 31 + 9);
-    for (int i = 0; i < wanted; i++) {
-      double e = east + position(random);
-      double n = north + position(random);
-      double grove = groves.octaves(e / 120, n / 120, 3);
-      if (grove < 0.16 && random.nextDouble() > 0.05
-          || terrain.shore(e, n) < 0.02
-          || terrain.road(e, n) < 5) {
-        continue;
-      }
-      double radius = 1.2 + 2.2 * random.nextDouble();
-      boolean clear = true;
-      for (Block block : settlement.blocks()) {
-        clear &= !block.covers(e, n, radius + 1);
-      }
-      if (clear) {
-        trees.add(new Tree(
-            e, n, radius, terrain.height(e, n) + radius * (0.8 + 0.6 * random.nextDouble()), (float)
-                (0.75 + 0.5 * random.nextDouble())));
-      }
-    }
-  }
-
-  /** White discs of 1.5 m radius on level ground, whose places are surveyed. */
-  private void placeMarks(Random random) {
-    double inner = size * PAN_GSD / 2 * 0.86;
-    for (int attempt = 0; attempt < 4000 && marks.size() < 16; attempt++) {
-      double e = east + (2 * random.nextDouble() - 1) * inner;
-      double n = north + (2 * random.nextDouble() - 1) * inner;
-      boolean good = terrain.shore(e, n) > 0.02 && terrain.road(e, n) > 7;
-      for (Block block : settlement.blocks()) {
-        good &= Math.hypot(block.east() - e, block.north() - n) > block.reach() + 16;
-      }
-      for (Tree tree : trees) {
-        good &= Math.hypot(tree.east() - e, tree.north() - n) > 14;
-      }
-      for (double[] mark : marks) {
-        good &= Math.hypot(mark[0] - e, mark[1] - n) > inner / 4;
-      }
-      if (good) {
-        marks.add(new double[] {e, n, terrain.height(e, n)});
-      }
-    }
-  }
-
-  /** Whether a point lies on a mark; only cells that hold one are looked at closely. */
-  boolean markAt(double e, double n) {
-    int[] near = markIndex.at(e, n);
-    if (near == null) {
-      return false;
-    }
-    double dx = e - marks.get(near[0])[0];
-    double dy = n - marks.get(near[0])[1];
-    return dx * dx + dy * dy < MARK_RADIUS * MARK_RADIUS;
-  }
-
-  private CellIndex indexMarks() {
-    CellIndex index = new CellIndex(east, north, half);
-    for (int i = 0; i < marks.size(); i++) {
-      double[] mark = marks.get(i);
-      index.enter(
-          i,
-          mark[0] - MARK_RADIUS,
-          mark[1] - MARK_RADIUS,
-          mark[0] + MARK_RADIUS,
-          mark[1] + MARK_RADIUS);
-    }
-    return index.closed();
-  }
-
-  private CellIndex indexBlocks() {
-    CellIndex index = new CellIndex(east, north, half);
-    for (int i = 0; i < settlement.blocks().size(); i++) {
-      Block block = settlement.blocks().get(i);
-      enter(index, i, block.east(), block.north(), block.reach(), block.eaves() + block.ridge());
-    }
-    return index.closed();
-  }
-
-  private CellIndex indexTrees() {
-    CellIndex index = new CellIndex(east, north, half);
-    for (int i = 0; i < trees.size(); i++) {
-      Tree tree = trees.get(i);
-      enter(index, i, tree.east(), tree.north(), tree.radius(), 2.5 * tree.radius());
-    }
-    return index.closed();
-  }
-
-  /** Enters a thing wherever it may be seen, or throw its shadow. */
-  private void enter(CellIndex index, int thing, double e, double n, double reach, double tall) {
-    double shadow = (tall + 3) / Math.tan(Math.toRadians(sunElevation));
-    double lean = (tall + 3) * Math.tan(Math.toRadians(offNadir));
-    double sx = -shadow * Math.sin(Math.toRadians(sunAzimuth));
-    double sy = -shadow * Math.cos(Math.toRadians(sunAzimuth));
-    double lx = -lean * Math.sin(Math.toRadians(viewAzimuth));
-    double ly = -lean * Math.cos(Math.toRadians(viewAzimuth));
-    index.enter(
-        thing,
-        e - reach + Math.min(0, Math.min(sx, lx)) - 1,
-        n - reach + Math.min(0, Math.min(sy, ly)) - 1,
-        e + reach + Math.max(0, Math.max(sx, lx)) + 1,
-        n + reach + Math.max(0, Math.max(sy, ly)) + 1);
-  }
-
-  /** Things that may be met or may shade a point of the ground; null for none. */
-  int[] blocksNear(double e, double n) {
-    return blockIndex.at(e, n);
-  }
-
-  int[] treesNear(double e, double n) {
-    return treeIndex.at(e, n);
-  }
-
-  long seed() {
+  public long seed() {
     return seed;
   }
 
@@ -277,40 +238,52 @@ public final class World {
     return size;
   }
 
-  Terrain terrain() {
-    return terrain;
+  Scenario scenario() {
+    return scenario;
   }
 
-  Camera camera() {
-    return camera;
+  Ground ground() {
+    return ground;
   }
 
-  List<Block> blocks() {
-    return settlement.blocks();
+  /** What lasts: no vessel, no vehicle. */
+  Things lasting() {
+    return plan.lasting();
   }
 
-  List<Tree> trees() {
-    return trees;
+  /** What is there on the day of the first scene. */
+  Things things() {
+    return today;
   }
 
-  /** East, north and height above the geoid of the surveyed marks. */
-  List<double[]> marks() {
-    return marks;
+  /** What is there on the day of the second scene. */
+  Things thingsOfDayTwo() {
+    return plan.day(2);
   }
 
-  int buildings() {
-    return settlement.buildings();
+  /** The ground that heights and truth are written for. */
+  Extent extent() {
+    return extent;
   }
 
-  double half() {
-    return half;
+  Scene one() {
+    return one;
   }
 
-  double east() {
-    return east;
+  Scene two() {
+    return two;
   }
 
-  double north() {
-    return north;
+  FrameCamera photo() {
+    return photo;
+  }
+
+  Conditions photoDay() {
+    return photoDay;
+  }
+
+  /** What stood when the photo was taken. */
+  Things photoThings() {
+    return plan.lasting().before(PHOTO_YEAR);
   }
 }

@@ -1,202 +1,242 @@
 package sharpkestrel.demo;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import java.util.ArrayList;
-import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
-import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.ValueSource;
 import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.index.quadtree.Quadtree;
+import org.locationtech.jts.index.strtree.STRtree;
+import sharpkestrel.demo.ground.Extent;
+import sharpkestrel.demo.light.Material;
+import sharpkestrel.demo.things.Building;
+import sharpkestrel.demo.things.Vehicle;
+import sharpkestrel.demo.things.Vessel;
+import sharpkestrel.demo.truth.Outlines;
 
-/** What the simulated ground holds, checked against plain geometry. */
+/** What the simulated ground holds at the usual size, checked against plain geometry. */
 class WorldTest {
 
   private static World world;
-  private static List<Truth.Roof> roofs;
 
   @BeforeAll
   static void makeWorld() {
-    world = new World(4, 1024);
-    roofs = new Truth(world).roofs();
+    world = new World(4, 4096);
+  }
+
+  @Test
+  void aSurveyHoldsWhatTheQuestionsNeed() {
+    assertThat(world.things().buildings()).hasSizeGreaterThanOrEqualTo(600);
+    assertThat(world.things().vessels()).hasSizeGreaterThanOrEqualTo(250);
+    assertThat(world.things().vehicles()).hasSizeGreaterThanOrEqualTo(400);
+    assertThat(world.things().marks()).hasSizeGreaterThan(15);
+  }
+
+  @Test
+  void theLandRisesByThreeHundredMetres() {
+    Extent extent = world.extent();
+    double highest = 0;
+    for (double n = extent.south(); n < extent.north(); n += 40) {
+      for (double e = extent.west(); e < extent.east(); e += 40) {
+        highest = Math.max(highest, world.ground().height(e, n));
+      }
+    }
+
+    assertThat(highest).isBetween(300.0, 520.0);
   }
 
   @Test
   void houseStandsOnNoOther() {
-    assertThat(roofs).hasSizeGreaterThan(20);
-    for (int i = 0; i < roofs.size(); i++) {
-      for (int j = i + 1; j < roofs.size(); j++) {
-        Geometry common = roofs.get(i).footprint().intersection(roofs.get(j).footprint());
-        assertThat(common.getArea()).as("buildings %d and %d", i, j).isZero();
+    STRtree tree = new STRtree();
+    List<Geometry> plans =
+        world.things().buildings().stream().map(Outlines::footprint).toList();
+    for (Geometry plan : plans) {
+      tree.insert(plan.getEnvelopeInternal(), plan);
+    }
+    for (Geometry plan : plans) {
+      for (Object other : tree.query(plan.getEnvelopeInternal())) {
+        if (other != plan) {
+          assertThat(plan.intersection((Geometry) other).getArea()).isLessThan(1e-6);
+        }
       }
     }
   }
 
   @Test
   void housesStandOnLandAndNotOnRoads() {
-    for (Block block : world.blocks()) {
-      if (block.building() < 0) {
-        continue;
+    for (Building building : world.things().buildings()) {
+      for (var part : building.parts()) {
+        double[] plan = part.plan();
+        for (int i = 0; i < plan.length; i += 2) {
+          assertThat(world.ground().coast().at(plan[i], plan[i + 1])).isPositive();
+          assertThat(world.ground().roads().beyondEdge(plan[i], plan[i + 1])).isPositive();
+        }
       }
-      assertThat(world.terrain().shore(block.east(), block.north())).isPositive();
-      assertThat(world.terrain().road(block.east(), block.north())).isGreaterThan(3);
     }
   }
 
   @Test
-  void roofsAreOfThreeMaterials() {
-    Set<String> materials = roofs.stream()
-        .map(roof -> roof.material().name().toLowerCase(java.util.Locale.ROOT))
-        .collect(Collectors.toSet());
+  void plansRoofsAndHeightsAreOfAllKinds() {
+    List<Building> buildings = world.things().buildings();
+    Set<Building.Shape> shapes =
+        buildings.stream().map(Building::shape).collect(Collectors.toSet());
+    Set<Material> roofs = buildings.stream().map(Building::roof).collect(Collectors.toSet());
 
-    assertThat(materials).containsExactlyInAnyOrder("metal_roof", "slate_roof", "turf_roof");
+    assertThat(shapes).isEqualTo(EnumSet.allOf(Building.Shape.class));
+    assertThat(roofs)
+        .containsExactlyInAnyOrder(
+            Material.TURF_ROOF,
+            Material.SLATE_ROOF,
+            Material.METAL_ROOF,
+            Material.RUSTED_METAL_ROOF,
+            Material.FELT_ROOF);
+    assertThat(buildings.stream().mapToDouble(Building::height).max().orElseThrow())
+        .isBetween(24.0, 45.0);
+    assertThat(buildings.stream().mapToDouble(Building::height).min().orElseThrow())
+        .isGreaterThan(1.5);
   }
 
   @Test
-  void aRoofInTheOrthoIsTheFootprintPushedAwayByNoMoreThanItsHeightAllows() {
-    double[] ray = new double[4];
-    world.camera().ray(512, 512, ray);
-    double lean = Math.hypot(ray[2], ray[3]);
-    for (Truth.Roof roof : roofs) {
-      double tallest = world.blocks().stream()
-          .filter(block -> block.building() == roof.building())
-          .mapToDouble(block -> block.eaves() + block.ridge())
-          .max()
+  void vesselsLieOnWaterWithoutRunningIntoEachOther() {
+    Quadtree tree = new Quadtree();
+    List<Vessel> vessels = world.things().vessels();
+    for (Vessel vessel : vessels) {
+      Geometry hull = hull(vessel);
+      for (Object other : tree.query(hull.getEnvelopeInternal())) {
+        double common = hull.intersection((Geometry) other).getArea();
+        // rafted ones touch; their ends may lap by a hand
+        assertThat(common).isLessThan(0.6);
+      }
+      tree.insert(hull.getEnvelopeInternal(), hull);
+      boolean afloat = vessel.state() != Vessel.State.ASHORE;
+      assertThat(world.ground().coast().at(vessel.east(), vessel.north()) < 0).isEqualTo(afloat);
+      assertThat(vessel.length()).isBetween(4.0, 60.0);
+    }
+    assertThat(vessels.stream().map(Vessel::state).collect(Collectors.toSet()))
+        .isEqualTo(EnumSet.allOf(Vessel.State.class));
+    assertThat(vessels.stream().map(Vessel::kind).collect(Collectors.toSet()))
+        .isEqualTo(EnumSet.allOf(Vessel.Kind.class));
+  }
+
+  private static Geometry hull(Vessel vessel) {
+    return Outlines.vessel(vessel, 0, Outlines.above());
+  }
+
+  @Test
+  void raftedVesselsLieSideBySideWithinAHandOfEachOther() {
+    List<Vessel> rafted = world.things().vessels().stream()
+        .filter(v -> v.state() == Vessel.State.RAFTED)
+        .toList();
+    assertThat(rafted).hasSizeGreaterThan(20);
+    for (Vessel vessel : rafted) {
+      double nearest = rafted.stream()
+          .filter(other -> other != vessel)
+          .mapToDouble(other -> hull(other).distance(hull(vessel)))
+          .min()
           .orElseThrow();
-      double moved = roof.ortho().getCentroid().distance(roof.footprint().getCentroid());
-
-      // The ground under a leaning roof may fall away by half a metre more, hence the margin.
-      assertThat(moved).isLessThan((tallest + 6) * lean);
-      assertThat(roof.ortho().getArea())
-          .isCloseTo(roof.footprint().getArea(), within(0.35 * roof.footprint().getArea() + 12));
+      assertThat(nearest).isLessThan(0.6);
+      assertThat(vessel.abreast()).isBetween(2, 5);
     }
   }
 
   @Test
-  void theGroundIsWhereItsRaysMeetIt() {
-    Random random = new Random(8);
+  void vehiclesQueueAtTheFerryParkInYardsAndDriveOnRoads() {
+    List<Vehicle> vehicles = world.things().vehicles();
+    assertThat(vehicles.stream().filter(v -> v.place() == Vehicle.Place.FERRY).count())
+        .isGreaterThan(30);
+    assertThat(vehicles.stream().map(Vehicle::place).collect(Collectors.toSet()))
+        .isEqualTo(EnumSet.allOf(Vehicle.Place.class));
+    assertThat(vehicles.stream().map(Vehicle::kind).collect(Collectors.toSet()))
+        .isEqualTo(EnumSet.allOf(Vehicle.Kind.class));
+    for (Vehicle vehicle : vehicles) {
+      if (vehicle.place() == Vehicle.Place.ROAD) {
+        assertThat(world.ground().roads().beyondEdge(vehicle.east(), vehicle.north()))
+            .isNegative();
+      }
+    }
+  }
+
+  @Test
+  void aDayChangesVesselsAndVehiclesAndNothingElse() {
+    var later = world.thingsOfDayTwo();
+
+    assertThat(later.buildings()).isEqualTo(world.things().buildings());
+    assertThat(later.marks()).isEqualTo(world.things().marks());
+    assertThat(later.vessels()).isNotEqualTo(world.things().vessels());
+    assertThat(later.vehicles()).isNotEqualTo(world.things().vehicles());
+  }
+
+  @Test
+  void oneSeedMakesOneWorldWhateverTheSize() {
+    World small = new World(4, 512);
+    World again = new World(4, 512);
+    List<String> inSmall = places(small, small.extent());
+
+    assertThat(places(again, small.extent())).isEqualTo(inSmall);
+    assertThat(new World(5, 512).things().buildings())
+        .isNotEqualTo(small.things().buildings());
+    // the town of the small survey stands in the large one too
+    assertThat(places(world, small.extent()).stream().filter(inSmall::contains).count())
+        .isGreaterThan(inSmall.size() * 9L / 10);
+  }
+
+  private static List<String> places(World world, Extent extent) {
+    return world.things().buildings().stream()
+        .filter(b -> extent.holds(b.east(), b.north()))
+        .map(b -> String.format("%.3f %.3f %s", b.east(), b.north(), b.roof()))
+        .toList();
+  }
+
+  @Test
+  void theScenesDifferInDaySunAndViewAndShareTwoFifths() {
+    var one = world.one();
+    var two = world.two();
+    assertThat(two.conditions().sun().elevation())
+        .isNotCloseTo(one.conditions().sun().elevation(), within(3.0));
+    assertThat(two.gain(2)).isNotCloseTo(one.gain(2), within(one.gain(2) * 0.05));
+    double[] image = new double[2];
     double[] ray = new double[4];
-    for (int i = 0; i < 500; i++) {
-      world.camera().ray(1024 * random.nextDouble(), 1024 * random.nextDouble(), ray);
-      ray[0] += World.UNDULATION * ray[2];
-      ray[1] += World.UNDULATION * ray[3];
-
-      double h = world.terrain().meet(ray, 0);
-
-      assertThat(world.terrain().height(ray[0] + h * ray[2], ray[1] + h * ray[3]))
-          .isCloseTo(h, within(0.05));
+    int shared = 0;
+    for (int k = 0; k < 2500; k++) {
+      one.sensor().ray((k % 50 + 0.5) * 4096 / 50, (k / 50 + 0.5) * 4096 / 50, ray);
+      double h = World.UNDULATION;
+      two.sensor().toImage(ray[0] + h * ray[2], ray[1] + h * ray[3], h, image);
+      shared += image[0] > 0 && image[1] > 0 && image[0] < 4096 && image[1] < 4096 ? 1 : 0;
     }
+    assertThat(shared / 2500.0).isBetween(0.33, 0.47);
   }
 
   @Test
-  void theSeaLiesAtItsLevelAndTheLandAbove() {
-    Terrain terrain = world.terrain();
-    Random random = new Random(9);
-    int land = 0;
-    for (int i = 0; i < 2000; i++) {
-      double e = world.east() + (random.nextDouble() - 0.5) * 400;
-      double n = world.north() + (random.nextDouble() - 0.5) * 400;
-      double height = terrain.height(e, n);
-      if (terrain.shore(e, n) < -0.01) {
-        assertThat(height).isCloseTo(0, within(0.2));
-      } else if (terrain.shore(e, n) > 0.05) {
-        land++;
-        assertThat(height).isGreaterThan(0);
-      }
-      assertThat(height).isLessThanOrEqualTo(terrain.highest());
-    }
-    assertThat(land).isPositive();
-  }
-
-  private static Block house(Random random) {
-    return Block.of(
-        100,
-        200,
-        360 * random.nextDouble(),
-        8 + 10 * random.nextDouble(),
-        5 + 4 * random.nextDouble(),
-        12,
-        2 + 4 * random.nextDouble(),
-        random.nextBoolean() ? 0 : 1 + 3 * random.nextDouble(),
-        Material.values()[0],
-        new float[6],
-        1);
-  }
-
-  /** The height of the roof's surface over a point of the plan. */
-  private static double surface(Block block, double e, double n) {
-    double v = -(e - block.east()) * block.sin() + (n - block.north()) * block.cos();
-    double fall = 1 - Math.abs(v) / (block.width() / 2);
-    return block.base() + block.eaves() + block.ridge() * fall;
-  }
-
-  @ParameterizedTest
-  @ValueSource(longs = {1, 2, 3, 4})
-  void aRayMeetsAHouseWhereStepByStepItFirstRunsIntoIt(long seed) {
-    Random random = new Random(seed);
-    int met = 0;
-    for (int i = 0; i < 400; i++) {
-      Block block = house(random);
-      double[] ray = {
-        block.east() + 30 * (random.nextDouble() - 0.5),
-        block.north() + 30 * (random.nextDouble() - 0.5),
-        0.6 * (random.nextDouble() - 0.5),
-        0.6 * (random.nextDouble() - 0.5)
-      };
-      double expected = Double.NaN;
-      for (double h = block.top() + 0.5; h > block.base() - 3; h -= 0.002) {
-        double e = ray[0] + h * ray[2];
-        double n = ray[1] + h * ray[3];
-        if (block.covers(e, n, 0) && h <= surface(block, e, n)) {
-          expected = h;
-          break;
-        }
-      }
-
-      double found = block.meet(ray, new int[1]);
-
-      if (Double.isNaN(expected)) {
-        assertThat(found).as("ray %s at %s", Arrays.toString(ray), block).isNaN();
-      } else {
-        met++;
-        assertThat(found)
-            .as("ray %s at %s", Arrays.toString(ray), block)
-            .isCloseTo(expected, within(0.01));
-      }
-    }
-    assertThat(met).isGreaterThan(20);
+  void sizesOutOfReachAreRefused() {
+    assertThatThrownBy(() -> new World(1, 100)).hasMessageContaining("256 to 40000");
+    assertThatThrownBy(() -> Scenario.of("village")).hasMessageContaining("harbour, town, moor");
   }
 
   @Test
-  void cellsHoldEveryThingWhoseBoxCoversThePoint() {
-    Random random = new Random(6);
-    CellIndex index = new CellIndex(0, 0, 100);
-    List<double[]> boxes = new ArrayList<>();
-    for (int i = 0; i < 80; i++) {
-      double x = 220 * random.nextDouble() - 110;
-      double y = 220 * random.nextDouble() - 110;
-      double[] box = {x, y, x + 30 * random.nextDouble(), y + 30 * random.nextDouble()};
-      boxes.add(box);
-      index.enter(i, box[0], box[1], box[2], box[3]);
-    }
-    index.closed();
+  void scenariosLookAtWhatTheySay() {
+    World moor = new World(4, 512, Scenario.MOOR);
+    World harbour = new World(4, 512, Scenario.HARBOUR);
 
-    for (int k = 0; k < 2000; k++) {
-      double x = 200 * random.nextDouble() - 100;
-      double y = 200 * random.nextDouble() - 100;
-      int[] held = index.at(x, y);
-      for (int i = 0; i < boxes.size(); i++) {
-        double[] box = boxes.get(i);
-        if (x >= box[0] && x <= box[2] && y >= box[1] && y <= box[3]) {
-          assertThat(held).contains(i);
-        }
-      }
-    }
+    assertThat(inView(moor)).isLessThan(15);
+    assertThat(harbour.things().vessels().stream()
+            .filter(v -> harbour.extent().holds(v.east(), v.north()))
+            .count())
+        .isGreaterThan(60);
+  }
+
+  private static long inView(World world) {
+    double[] image = new double[2];
+    return world.things().buildings().stream()
+        .filter(b -> {
+          world.one().sensor().toImage(b.east(), b.north(), b.base() + World.UNDULATION, image);
+          return image[0] > 0 && image[1] > 0 && image[0] < 512 && image[1] < 512;
+        })
+        .count();
   }
 }

@@ -1,0 +1,106 @@
+package sharpkestrel.demo.scene;
+
+import static sharpkestrel.demo.ground.GroundTile.Field.BURN;
+import static sharpkestrel.demo.ground.GroundTile.Field.LAKE;
+import static sharpkestrel.demo.ground.GroundTile.Field.QUARRY;
+import static sharpkestrel.demo.ground.GroundTile.Field.ROAD;
+import static sharpkestrel.demo.ground.GroundTile.Field.SHORE;
+
+import java.util.List;
+import sharpkestrel.demo.ground.Extent;
+import sharpkestrel.demo.ground.Ground;
+import sharpkestrel.demo.ground.GroundTile;
+import sharpkestrel.demo.ground.Parcel;
+import sharpkestrel.demo.light.Material;
+import sharpkestrel.demo.noise.Noise;
+import sharpkestrel.demo.things.Crown;
+import sharpkestrel.demo.things.Things;
+
+/** Single crowns on a jittered lattice over the whole plane, where the land bears trees; drawn afresh for any box. */
+final class Trees {
+
+  private static final double SPACING = 3.3;
+  private static final double HIGHEST = 170;
+
+  private final Ground ground;
+  private final Things things;
+  private final Noise chance;
+
+  Trees(Ground ground, Things things) {
+    this.ground = ground;
+    this.things = things;
+    chance = new Noise(ground.seed() * 31 + 25);
+  }
+
+  /** Adds the crowns whose stems stand in the box. */
+  void within(Extent box, List<Crown> crowns) {
+    GroundTile tile = null;
+    float[] sample = GroundTile.newSample();
+    for (long j = (long) Math.floor(box.south() / SPACING); j * SPACING < box.north(); j++) {
+      for (long i = (long) Math.floor(box.west() / SPACING); i * SPACING < box.east(); i++) {
+        double e = (i + 0.15 + 0.7 * chance.at(4 * i, j)) * SPACING;
+        double n = (j + 0.15 + 0.7 * chance.at(4 * i + 1, j)) * SPACING;
+        if (!box.holds(e, n)) {
+          continue;
+        }
+        if (tile == null || !tile.holds(e, n)) {
+          tile = ground.tiles().at(e, n);
+        }
+        double draw = chance.at(4 * i + 2, j);
+        if (draw > 0.9) {
+          continue;
+        }
+        tile.sample(e, n, sample);
+        if (SHORE.of(sample) < 7) {
+          continue;
+        }
+        Crown crown = crown(tile, sample, e, n, draw, chance.at(4 * i + 3, j));
+        if (crown != null) {
+          crowns.add(crown);
+        }
+      }
+    }
+  }
+
+  private Crown crown(
+      GroundTile tile, float[] sample, double e, double n, double draw, double size) {
+    double h = tile.height(e, n);
+    double wood = tile.wood(e, n);
+    double town = tile.inTown() ? ground.coast().built(e, n) : 0;
+    boolean natural = wood > 0.17 && h < HIGHEST && town < 0.4;
+    double chanceHere =
+        natural ? Math.min(0.85, (wood - 0.17) * 7) * (1 - h / HIGHEST * 0.5) : 0.0025;
+    boolean plantation = false;
+    if (draw > chanceHere || !natural) {
+      Parcel parcel = town < 0.3 && h < HIGHEST ? tile.parcel(e, n) : null;
+      plantation = parcel != null && parcel.use() == Parcel.Use.PLANTATION;
+      if (plantation) {
+        chanceHere = 0.88;
+      } else if (parcel != null && parcel.use().worked()) {
+        chanceHere = 0.0008;
+      }
+    }
+    if (draw > chanceHere
+        || ROAD.of(sample) < 2.2
+        || BURN.of(sample) < 0.5
+        || LAKE.of(sample) < 1.06
+        || QUARRY.of(sample) < 1.15) {
+      return null;
+    }
+    boolean conifer = plantation || natural && chance.at((long) e, (long) n + 77) < 0.25;
+    double radius = conifer ? 1.0 + 0.9 * size : 1.2 + 2.3 * size * size + 0.6 * size;
+    double tall = conifer ? radius * (1.9 + 0.8 * size) : radius * (0.85 + 0.35 * size);
+    if (!things.open(e, n, radius * 0.8)) {
+      return null;
+    }
+    float tone = (float) (0.72 + 0.6 * chance.at((long) (e * 3), (long) (n * 3)));
+    return new Crown(
+        e,
+        n,
+        h + tall * (conifer ? 0.9 : 1.1),
+        radius,
+        tall,
+        conifer ? Material.CONIFER : Material.BROADLEAF,
+        tone);
+  }
+}

@@ -1,0 +1,2 @@
+/** The files of a survey: deliveries, height models, registers and the truth. */
+package sharpkestrel.demo.survey;
