@@ -48,6 +48,7 @@ public final class Main {
     line.addSubcommand("info", new InfoCommand());
     line.addSubcommand("world", new WorldCommand());
     line.addSubcommand("quality", new QualityCommand());
+    line.addSubcommand("separability", new SeparabilityCommand());
     line.addSubcommand("reference", new ReferenceCommand());
     root.addOption(CommandLine.Model.OptionSpec.builder("-h", "--help")
         .usageHelp(true)

@@ -8,6 +8,7 @@ import picocli.CommandLine.Spec;
 import sharpkestrel.demo.Scenario;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.demo.WorldReport;
 import sharpkestrel.raster.RasterException;
 
 @Command(
@@ -43,6 +44,11 @@ final class WorldCommand implements Runnable {
   Truth truth = Truth.full;
 
   @Option(
+      names = "--picture",
+      description = "Also write the first scene at three scales side by side as a PNG.")
+  Path picture;
+
+  @Option(
       names = "--out",
       required = true,
       description = "Folder in which the survey's folder is made.")
@@ -66,7 +72,10 @@ final class WorldCommand implements Runnable {
         spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
     Survey.Order order =
         new Survey.Order(seed, size, Scenario.of(scenario), bias, truth == Truth.full);
-    Survey survey = SurveyMaker.make(out, order, look -> {}, job);
+    Survey survey = SurveyMaker.make(out, order, job);
+    if (picture != null) {
+      WorldReport.picture(order, picture, job);
+    }
     spec.commandLine().getOut().println(survey.folder());
   }
 }

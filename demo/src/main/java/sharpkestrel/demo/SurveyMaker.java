@@ -45,7 +45,12 @@ public final class SurveyMaker {
 
   /** Makes a survey where it is not yet whole, and says where it is. */
   public static Survey make(Path parent, long seed, int size, Job job) {
-    return make(parent, new Survey.Order(seed, size), look -> {}, job);
+    return make(parent, new Survey.Order(seed, size), job);
+  }
+
+  /** Makes a survey where it is not yet whole, and says where it is. */
+  public static Survey make(Path parent, Survey.Order order, Job job) {
+    return make(parent, order, Optional.empty(), job);
   }
 
   /** A survey that is there already, whole. */
@@ -58,6 +63,11 @@ public final class SurveyMaker {
    *     there already
    */
   public static Survey make(Path parent, Survey.Order order, Consumer<Raster> quickLook, Job job) {
+    return make(parent, order, Optional.of(quickLook), job);
+  }
+
+  private static Survey make(
+      Path parent, Survey.Order order, Optional<Consumer<Raster>> quickLook, Job job) {
     Survey survey = Survey.in(parent, order);
     boolean enough = survey.isComplete()
         && (!order.rasters() || Files.isRegularFile(survey.truth("scene-two", "cover.tif")));
@@ -69,7 +79,7 @@ public final class SurveyMaker {
     return survey;
   }
 
-  private void write(Consumer<Raster> quickLook, Job job) {
+  private void write(Optional<Consumer<Raster>> quickLook, Job job) {
     Things today = world.things();
     Things later = world.thingsOfDayTwo();
     Parishes parishes = new Parishes(world.ground(), world.extent());
@@ -84,7 +94,7 @@ public final class SurveyMaker {
     RegisterFiles.parishes(parishes, World.CRS, survey.parishes());
     RegisterFiles.buildings(
         world.lasting().buildings(), world.extent(), world.seed(), World.CRS, survey.register());
-    scene(world.two(), later, parishes, look -> {}, job);
+    scene(world.two(), later, parishes, Optional.empty(), job);
     photo(job);
     TruthRasters.legend(survey.folder().resolve("truth/cover-legend.json"));
     if (order.rasters()) {
@@ -105,11 +115,15 @@ public final class SurveyMaker {
   }
 
   private void scene(
-      Scene scene, Things things, Parishes parishes, Consumer<Raster> quickLook, Job job) {
+      Scene scene,
+      Things things,
+      Parishes parishes,
+      Optional<Consumer<Raster>> quickLook,
+      Job job) {
     Exposure exposure = new Exposure(scene, world.ground(), things, World.UNDULATION);
     RpcFit fit =
         RpcFit.of(scene.sensor(), World.CRS, World.UNDULATION + LOWEST, World.UNDULATION + HIGHEST);
-    quickLook.accept(quickLook(exposure, fit, job));
+    quickLook.ifPresent(look -> look.accept(quickLook(exposure, fit, job)));
     double[] bias = bias(scene);
     new SceneTruth(
             scene, world.ground(), things, parishes, World.CRS, World.UNDULATION, World.PAN_GSD)

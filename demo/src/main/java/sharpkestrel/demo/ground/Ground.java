@@ -1,6 +1,6 @@
 package sharpkestrel.demo.ground;
 
-import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.function.DoubleBinaryOperator;
 import sharpkestrel.demo.noise.Chance;
@@ -14,6 +14,10 @@ public final class Ground {
 
   private static final double WORK_SQUARE = 850;
   private static final double MARGIN = 1300;
+  /** Shares of the way to a shore or an edge, and metres to a burn, that stand for all that is farther. */
+  private static final double FAR = 9;
+
+  private static final double BURN_FAR = 8;
 
   private final long seed;
   private final Extent extent;
@@ -200,27 +204,51 @@ public final class Ground {
 
   /** Height at a place, as the tiles have it at their nodes. */
   public double height(double e, double n) {
-    return height(coast.at(e, n), relief.broad(e, n), e, n);
+    Cuts here = new Cuts(
+        lakes.at(e, n), quarries.at(e, n), terraces.at(e, n), !burns.at(e, n).isEmpty());
+    return height(coast.at(e, n), relief.broad(e, n), here, e, n, new double[3]);
+  }
+
+  /** What is cut into the land of a box: looked for once for all nodes of a tile. */
+  record Cuts(
+      Collection<Lake> lakes,
+      Collection<Quarry> quarries,
+      Collection<Terrace> terraces,
+      boolean burns) {}
+
+  Cuts cuts(Extent box) {
+    return new Cuts(
+        lakes.within(box.west(), box.south(), box.east(), box.north()),
+        quarries.within(box.west(), box.south(), box.east(), box.north()),
+        terraces.within(box.west(), box.south(), box.east(), box.north()),
+        !burns.within(box.west(), box.south(), box.east(), box.north()).isEmpty());
   }
 
   /**
    * @param shore metres to the shore at this place
+   * @param cut (output) share of the way to a lake's shore, metres beyond a burn, share of the way to a quarry's edge
    */
-  double height(double shore, Relief.Broad broad, double e, double n) {
+  double height(double shore, Relief.Broad broad, Cuts cuts, double e, double n, double[] cut) {
     double h = relief.at(shore, broad, e, n);
-    for (Quarry quarry : quarries.at(e, n)) {
-      h = quarry.height(quarry.share(e, n), h);
+    cut[2] = FAR;
+    for (Quarry quarry : cuts.quarries) {
+      double share = quarry.share(e, n);
+      h = quarry.height(share, h);
+      cut[2] = Math.min(cut[2], share);
     }
-    double burn = burn(e, n);
-    if (burn < 8) {
-      h = Math.max(Math.min(h, 0.05), h - 1.1 * Math.exp(-burn * burn / 6));
+    cut[1] = cuts.burns ? burn(e, n) : BURN_FAR;
+    if (cut[1] < BURN_FAR) {
+      h = Math.max(Math.min(h, 0.05), h - 1.1 * Math.exp(-cut[1] * cut[1] / 6));
     }
-    for (Lake lake : lakes.at(e, n)) {
+    cut[0] = FAR;
+    for (Lake lake : cuts.lakes) {
       if (lake.nears(e, n)) {
-        h = lake.height(lake.share(e, n), h);
+        double share = lake.share(e, n);
+        h = lake.height(share, h);
+        cut[0] = Math.min(cut[0], share);
       }
     }
-    for (Terrace terrace : terraces.at(e, n)) {
+    for (Terrace terrace : cuts.terraces) {
       h = terrace.height(e, n, h);
     }
     return h;
@@ -228,7 +256,7 @@ public final class Ground {
 
   /** Metres beyond the edge of the nearest burn, below 0 in it; at most 8. */
   double burn(double e, double n) {
-    double least = 8;
+    double least = BURN_FAR;
     for (double[] p : burns.at(e, n)) {
       double dx = p[2] - p[0];
       double dy = p[3] - p[1];
@@ -242,7 +270,7 @@ public final class Ground {
 
   /** Share of the way from the middle of the nearest lake to its shore; 9 far from any. */
   double lake(double e, double n) {
-    double least = 9;
+    double least = FAR;
     for (Lake lake : lakes.at(e, n)) {
       if (lake.nears(e, n)) {
         least = Math.min(least, lake.share(e, n));
@@ -253,7 +281,7 @@ public final class Ground {
 
   /** Share of the way from the middle of the nearest quarry to its edge; 9 far from any. */
   double quarry(double e, double n) {
-    double least = 9;
+    double least = FAR;
     for (Quarry quarry : quarries.at(e, n)) {
       least = Math.min(least, quarry.share(e, n));
     }
@@ -313,11 +341,5 @@ public final class Ground {
 
   public GroundTiles tiles() {
     return tiles;
-  }
-
-  /** Terraces laid for yards. */
-  public List<Terrace> yards() {
-    return new ArrayList<>(
-        terraces.within(extent.west(), extent.south(), extent.east(), extent.north()));
   }
 }

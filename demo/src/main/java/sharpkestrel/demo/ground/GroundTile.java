@@ -69,6 +69,8 @@ public final class GroundTile {
     south = (double) j * SIDE;
     Coarse coarse = new Coarse(ground, west - APRON, south - APRON);
     double[] weights = new double[4];
+    double[] cut = new double[3];
+    Ground.Cuts cuts = ground.cuts(new Extent(west, south, west + SIDE, south + SIDE).grown(APRON));
     for (int y = 0; y < NODES; y++) {
       for (int x = 0; x < NODES; x++) {
         double e = west + x - APRON;
@@ -77,11 +79,11 @@ public final class GroundTile {
         coarse.at(x, y, weights);
         double toShore = ground.coast().jagged(weights[0], e, n);
         set(at, Field.SHORE, (float) toShore);
-        height[at] = (float)
-            ground.height(toShore, new Relief.Broad(weights[1], weights[2], weights[3]), e, n);
-        set(at, Field.LAKE, (float) ground.lake(e, n));
-        set(at, Field.BURN, (float) ground.burn(e, n));
-        set(at, Field.QUARRY, (float) ground.quarry(e, n));
+        height[at] = (float) ground.height(
+            toShore, new Relief.Broad(weights[1], weights[2], weights[3]), cuts, e, n, cut);
+        set(at, Field.LAKE, (float) cut[0]);
+        set(at, Field.BURN, (float) cut[1]);
+        set(at, Field.QUARRY, (float) cut[2]);
         set(at, Field.ROCKY, (float) textures.stone.octaves(e / 62, n / 62, 5));
         set(at, Field.DAMP, (float) textures.wet.octaves(e / 140, n / 140, 4));
         wood[at] = (float) textures.groves.octaves(e / 260, n / 260, 4);

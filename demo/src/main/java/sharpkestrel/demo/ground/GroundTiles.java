@@ -8,7 +8,7 @@ import sharpkestrel.demo.noise.SmoothTexture;
 public final class GroundTiles {
 
   /** Two rows of tiles under a scene of 40,000 pixels read in three columns, and some. */
-  private static final int KEPT = 288;
+  private static final int KEPT = 400;
 
   private record Place(long i, long j) {}
 
@@ -21,12 +21,29 @@ public final class GroundTiles {
         new SmoothTexture(ground.seed() * 31 + 9));
     cache = Caffeine.newBuilder()
         .maximumSize(KEPT)
+        .executor(Runnable::run) // its upkeep is too small to hand to another thread
         .build(place -> new GroundTile(ground, place.i, place.j, textures));
   }
 
   /** Height of the ground, from the nodes of its tile. */
   public double height(double e, double n) {
     return at(e, n).height(e, n);
+  }
+
+  /** Looks at places that follow each other without asking for their tile each time; for one thread. */
+  public final class Lookup {
+    private GroundTile tile;
+
+    public double height(double e, double n) {
+      if (tile == null || !tile.holds(e, n)) {
+        tile = at(e, n);
+      }
+      return tile.height(e, n);
+    }
+  }
+
+  public Lookup lookup() {
+    return new Lookup();
   }
 
   /**

@@ -62,9 +62,9 @@ final class Relief {
       hills = RIDGES * rise * (0.34 + 0.66 * ridge * ridge);
     }
     double rough = Math.min(1, shore / 60) * (1 - 0.88 * town);
-    double small = bumps.octaves(e / 105, n / 105, 5);
+    double small = bumps.octaves(e / 105, n / 105, 4);
     double knolls = (9 + 0.05 * hills) * rough * (small + 0.35)
-        + 0.9 * rough * bumps.octaves(e / 9 + 5, n / 9, 3);
+        + 0.9 * rough * bumps.octaves(e / 7 + 5, n / 7, 2);
     double wild = beach + foot + hills + Math.max(-beach * 0.7, knolls);
     if (front <= 0) {
       return wild;

@@ -4,7 +4,7 @@ package sharpkestrel.demo.noise;
 public final class SmoothTexture {
 
   private static final int FEATURES = 64;
-  private static final int PER_FEATURE = 8;
+  private static final int PER_FEATURE = 4;
   private static final int SIZE = FEATURES * PER_FEATURE;
   private static final int MASK = SIZE - 1;
 
@@ -34,21 +34,27 @@ public final class SmoothTexture {
     return 2 * (top + (bottom - top) * fy) - 1;
   }
 
-  /** In [-1, 1], with features of about one unit. */
+  /** In [-1, 1], with features of about one unit; arguments below 1e8 in size. */
   public double at(double x, double y) {
     double px = x * PER_FEATURE;
     double py = y * PER_FEATURE;
-    double bx = Math.floor(px);
-    double by = Math.floor(py);
-    int ix = (int) (long) bx & MASK;
-    int iy = (int) (long) by & MASK;
+    int bx = floor(px);
+    int by = floor(py);
+    int ix = bx & MASK;
+    int iy = by & MASK;
     int jx = ix + 1 & MASK;
     int row = iy * SIZE;
     int next = (iy + 1 & MASK) * SIZE;
-    double fx = px - bx;
-    double top = table[row + ix] + (table[row + jx] - table[row + ix]) * fx;
-    double bottom = table[next + ix] + (table[next + jx] - table[next + ix]) * fx;
-    return top + (bottom - top) * (py - by);
+    float fx = (float) (px - bx);
+    float fy = (float) (py - by);
+    float top = table[row + ix] + (table[row + jx] - table[row + ix]) * fx;
+    float bottom = table[next + ix] + (table[next + jx] - table[next + ix]) * fx;
+    return top + (bottom - top) * fy;
+  }
+
+  private static int floor(double x) {
+    int whole = (int) x;
+    return x < whole ? whole - 1 : whole;
   }
 
   /** Octaves, each half as large and half as strong, turned against each other; about -1 to 1. */

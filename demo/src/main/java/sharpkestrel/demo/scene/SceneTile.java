@@ -21,7 +21,7 @@ final class SceneTile {
 
   private static final int CELL = 8;
   private static final int CELLS = GroundTile.SIDE / CELL;
-  private static final int LIGHT_STEP = 2;
+  private static final int LIGHT_STEP = 4;
   private static final int LIGHTS = GroundTile.SIDE / LIGHT_STEP + 1;
   private static final double REACH = 96;
   private static final Solid[] NO_SOLIDS = {};
@@ -136,7 +136,7 @@ final class SceneTile {
         double n = ground.south + y * LIGHT_STEP;
         double own = ground.height(e, n);
         double highest = Double.NEGATIVE_INFINITY;
-        for (double d = 3; d < 560; d *= 1.13) {
+        for (double d = 4; d < 560; d *= 1.15) {
           double rise = d / across;
           double pe = e + rise * sunRay[0];
           double pn = n + rise * sunRay[1];

@@ -11,7 +11,7 @@ import sharpkestrel.demo.things.Things;
 /** What rays of one scene may meet, tile by tile, made when first met. */
 final class SceneTiles {
 
-  private static final int KEPT = 224;
+  private static final int KEPT = 400;
 
   private record Place(long i, long j) {}
 
@@ -27,7 +27,7 @@ final class SceneTiles {
     Trees trees = new Trees(ground, things);
     double[] sun = scene.conditions().sun().direction();
     double[] sunRay = {sun[0] / sun[2], sun[1] / sun[2]};
-    cache = Caffeine.newBuilder().maximumSize(KEPT).build(place -> {
+    cache = Caffeine.newBuilder().maximumSize(KEPT).executor(Runnable::run).build(place -> {
       double e = (place.i + 0.5) * GroundTile.SIDE;
       double n = (place.j + 0.5) * GroundTile.SIDE;
       GroundTile tile = ground.tiles().at(e, n);

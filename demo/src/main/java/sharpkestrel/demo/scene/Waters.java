@@ -17,6 +17,10 @@ final class Waters {
   private static final double[] ATTENUATION = {0.16, 0.11, 0.13, 0.46, 1.3, 2.9};
 
   private static final double SKY_MIRRORED = 0.024;
+  /** From so far out, metres, the bed does not show and no rock is awash. */
+  private static final double DEEP = 46;
+
+  private static final float[] OPEN_WATER = Material.WATER.spectrum();
 
   private final SmoothTexture smooth;
   private final Conditions conditions;
@@ -56,8 +60,13 @@ final class Waters {
     double chop = smooth.at(u / 2.6, v / 6.5) + 0.7 * smooth.at(u / 1.1 + 9, v / 2.4);
     double gusts = 0.6 + 0.8 * smooth.at(e / 190, n / 140 + 4) + 0.3 * smooth.at(e / 45, n / 60);
     double rough = windy * Math.max(0.15, gusts) * (0.35 + 0.65 * shelter);
-    double depth = 0.34 * out + 0.9 * Math.max(0, smooth.at(e / 31, n / 31)) * Math.min(1, out / 6);
-    bed(e, n, out, depth, 1 - front);
+    if (out > DEEP) {
+      material = Material.WATER;
+      System.arraycopy(OPEN_WATER, 0, rho, 0, rho.length);
+    } else {
+      double shoal = 0.9 * Math.max(0, smooth.at(e / 31, n / 31));
+      bed(e, n, out, 0.34 * out + shoal * Math.min(1, out / 6), 1 - front);
+    }
     double slope = 0.035 * swell + 0.075 * rough * chop;
     mirrored = glint.at(slope * cos * (1 + rough), slope * sin * (1 + rough)) * (0.5 + rough);
     skyShare = SKY_MIRRORED * (1 + 2.4 * slope * 4 + 0.5 * rough);

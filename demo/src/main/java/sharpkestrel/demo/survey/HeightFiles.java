@@ -75,7 +75,7 @@ public final class HeightFiles {
 
   /** Bare ground. */
   public void terrain(Path path, Job job) {
-    write(FINE, window -> nodes(window, FINE, ground.tiles()::height), path, job);
+    write(FINE, window -> nodes(window, FINE, ground.tiles().lookup()::height), path, job);
   }
 
   /** The tops of all that lasts. */
@@ -87,7 +87,7 @@ public final class HeightFiles {
         FINE,
         grid.width(),
         grid.height(),
-        ground.tiles()::height,
+        () -> ground.tiles().lookup()::height,
         null);
     Exposure exposure = new Exposure(scene.through(down), ground, lasting, 0);
     write(FINE, window -> new float[][] {exposure.met(window)[1]}, path, job);

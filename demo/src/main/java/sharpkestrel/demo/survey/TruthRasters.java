@@ -49,7 +49,10 @@ public final class TruthRasters {
         step,
         width,
         height,
-        (e, n) -> ground.tiles().height(e, n) + undulation,
+        () -> {
+          var look = ground.tiles().lookup();
+          return (e, n) -> look.height(e, n) + undulation;
+        },
         scene.sensor());
     exposure = new Exposure(scene.through(down), ground, things, undulation);
   }

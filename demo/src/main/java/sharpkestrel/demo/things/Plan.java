@@ -25,7 +25,7 @@ public final class Plan {
     harbour.build(extent);
     settlements.town();
     settlements.country(extent);
-    new Traffic(ground, lasting, harbour).pave();
+    new Traffic(ground, lasting).pave();
     settlements.marks(marks);
     new Dykes(ground, lasting).along(extent);
   }
@@ -38,9 +38,9 @@ public final class Plan {
   /** What is there on a day. */
   public Things day(long day) {
     Things things = lasting.copy();
-    Harbour today = harbour.among(things);
-    new Traffic(ground, things, today).fill(extent, day);
-    today.fill(extent, day);
+    Anchorage anchorage = new Anchorage(ground, things, harbour);
+    new Traffic(ground, things).fill(extent, anchorage, day);
+    anchorage.fill(extent, day);
     return things;
   }
 }

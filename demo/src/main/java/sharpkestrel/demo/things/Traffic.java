@@ -18,13 +18,11 @@ final class Traffic {
   private final Things things;
   private final Garage garage;
   private final Clutter clutter;
-  private final Harbour harbour;
 
-  Traffic(Ground ground, Things things, Harbour harbour) {
+  Traffic(Ground ground, Things things) {
     this.ground = ground;
     this.things = things;
     clutter = new Clutter(ground, things, true);
-    this.harbour = harbour;
     garage = new Garage(things);
   }
 
@@ -50,7 +48,7 @@ final class Traffic {
   }
 
   /** What stands in the yards, in the streets and on the roads on one day. */
-  void fill(Extent extent, long day) {
+  void fill(Extent extent, Anchorage anchorage, long day) {
     for (TownPlan.Yard yard : TownPlan.yards(ground.coast())) {
       Terrace t = yard.terrace();
       Chance chance = Chance.of(ground.seed(), 64, yard.purpose().ordinal(), day);
@@ -59,7 +57,7 @@ final class Traffic {
         case FERRY -> ferry(frame, t, chance);
         case FREIGHT -> freight(frame, t, chance);
         case MARKET -> bays(frame, t, 0.86, chance);
-        case BOATYARD -> boatyard(frame, t, chance);
+        case BOATYARD -> boatyard(frame, t, anchorage, chance);
         default -> depot(frame, t, chance);
       }
     }
@@ -152,13 +150,13 @@ final class Traffic {
     }
   }
 
-  private void boatyard(Frame frame, Terrace t, Chance chance) {
+  private void boatyard(Frame frame, Terrace t, Anchorage anchorage, Chance chance) {
     for (double u = -t.length() / 2 + 4; u < t.length() / 2 - 4; u += chance.between(3.4, 5)) {
       for (double v = -t.width() / 2 + 5; v < t.width() / 2 - 4; v += 9.5) {
         double draw = chance.unit();
         Frame spot = frame.moved(u, v, Math.PI / 2 + 0.08 * chance.gaussian());
         if (draw < 0.5) {
-          trailer(spot, chance.happens(0.6), chance);
+          trailer(spot, chance.happens(0.6), anchorage, chance);
         } else if (draw < 0.75) {
           clutter.tarpaulin(spot, chance);
         }
@@ -167,9 +165,9 @@ final class Traffic {
   }
 
   /** A trailer for a boat, with its boat or without: the boat counts as a vessel, the trailer as nothing. */
-  private void trailer(Frame spot, boolean loaded, Chance chance) {
+  private void trailer(Frame spot, boolean loaded, Anchorage anchorage, Chance chance) {
     if (loaded) {
-      harbour.ashore(spot, "Boatyard", chance);
+      anchorage.ashore(spot, "Boatyard", chance);
     } else if (things.free(spot.oblong(0, 0, 5.6, 2))) {
       Surface steel = Surface.of(Material.PAINT, Material.PAINT.toned(0.7, 0.01));
       double base = level(spot);

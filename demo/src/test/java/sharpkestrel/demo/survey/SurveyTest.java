@@ -43,7 +43,7 @@ class SurveyTest {
 
   @BeforeAll
   static void make() {
-    survey = SurveyMaker.make(folder.resolve("one"), ORDER, look -> {}, Job.QUIET);
+    survey = SurveyMaker.make(folder.resolve("one"), ORDER, Job.QUIET);
   }
 
   private static float[] all(Raster raster) {
@@ -75,7 +75,7 @@ class SurveyTest {
 
   @Test
   void theSameOrderMakesTheSamePixelsWhateverTheThreads() throws IOException {
-    Survey again = SurveyMaker.make(folder.resolve("two"), ORDER, look -> {}, Job.of(1, 256));
+    Survey again = SurveyMaker.make(folder.resolve("two"), ORDER, Job.of(1, 256));
 
     assertThat(sums(again)).isEqualTo(sums(survey));
   }
