@@ -3,6 +3,20 @@ package sharpkestrel.raster;
 /** A rectangle on the ground, in the units of its CRS. */
 public record Extent(double west, double south, double east, double north) {
 
+  /** The square with sides of twice {@code half} about a point. */
+  public static Extent around(double east, double north, double half) {
+    return new Extent(east - half, north - half, east + half, north + half);
+  }
+
+  /** Larger by a margin on every side. */
+  public Extent grown(double margin) {
+    return new Extent(west - margin, south - margin, east + margin, north + margin);
+  }
+
+  public boolean holds(double e, double n) {
+    return e >= west && e <= east && n >= south && n <= north;
+  }
+
   public double width() {
     return east - west;
   }

@@ -6,7 +6,6 @@ import java.time.LocalTime;
 import java.time.ZoneOffset;
 import java.util.function.DoubleBinaryOperator;
 import sharpkestrel.demo.ground.Coast;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.light.Air;
 import sharpkestrel.demo.light.Material;
@@ -22,6 +21,7 @@ import sharpkestrel.demo.things.Plan;
 import sharpkestrel.demo.things.Things;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Extent;
 
 /**
  * One Fenwrack Sound, made from a seed: the land and all on it as far as a survey's scenes look, and the scenes.

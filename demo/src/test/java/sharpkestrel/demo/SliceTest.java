@@ -2,6 +2,7 @@ package sharpkestrel.demo;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Path;
 import java.util.List;
@@ -131,8 +132,15 @@ class SliceTest {
     Raster placed = ortho("pan", 0.5, Optional.of(geoid), Double.NaN);
 
     Window window = new Window(200, 150, 64, 64);
-    assertThat(placed.read(0, window, Request.BACKGROUND)[0])
-        .containsExactly(ortho.read(0, window, Request.BACKGROUND)[0]);
+    float[] expected = ortho.read(0, window, Request.BACKGROUND)[0];
+    float[] found = placed.read(0, window, Request.BACKGROUND)[0];
+    int other = 0;
+    for (int i = 0; i < found.length; i++) {
+      // the last digit of an interpolated height may turn a half up or down
+      assertThat(found[i]).isCloseTo(expected[i], within(1f));
+      other += found[i] != expected[i] ? 1 : 0;
+    }
+    assertThat(other).isLessThan(found.length / 200);
   }
 
   @Test

@@ -13,12 +13,12 @@ import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.index.quadtree.Quadtree;
 import org.locationtech.jts.index.strtree.STRtree;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.things.Building;
 import sharpkestrel.demo.things.Vehicle;
 import sharpkestrel.demo.things.Vessel;
 import sharpkestrel.demo.truth.Outlines;
+import sharpkestrel.raster.Extent;
 
 /** What the simulated ground holds at the usual size, checked against plain geometry. */
 class WorldTest {
@@ -99,7 +99,7 @@ class WorldTest {
     assertThat(buildings.stream().mapToDouble(Building::height).max().orElseThrow())
         .isBetween(24.0, 45.0);
     assertThat(buildings.stream().mapToDouble(Building::height).min().orElseThrow())
-        .isGreaterThan(1.5);
+        .isGreaterThan(2.5);
   }
 
   @Test

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.function.DoubleBinaryOperator;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.noise.Noise;
+import sharpkestrel.raster.Extent;
 
 /**
  * The land of one seed, as far as an extent needs it. Every feature is drawn from the seed and its own place, so two

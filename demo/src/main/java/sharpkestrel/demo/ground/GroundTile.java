@@ -6,6 +6,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import sharpkestrel.demo.noise.SmoothTexture;
+import sharpkestrel.raster.Extent;
 
 /**
  * The ground of one square of {@value #SIDE} m at nodes 1 m apart, with an apron of {@value #APRON} m, interpolated

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.noise.Noise;
+import sharpkestrel.raster.Extent;
 
 /**
  * How the land is parted: nearest-site cells of a jittered lattice, each split again and again across its length, as

@@ -6,6 +6,7 @@ import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.raster.Extent;
 
 /** Parishes: the land nearest to each of a loose lattice of kirks, cut at the bounds of the survey. */
 public final class Parishes {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import sharpkestrel.raster.Extent;
 
 /** Roads out of the town to every place where people live, and tracks to the quarries and the peat. */
 final class RoadPlan {

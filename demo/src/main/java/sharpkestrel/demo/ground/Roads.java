@@ -2,6 +2,7 @@ package sharpkestrel.demo.ground;
 
 import java.util.ArrayList;
 import java.util.List;
+import sharpkestrel.raster.Extent;
 
 /** All roads of a world, asked by place. */
 public final class Roads {

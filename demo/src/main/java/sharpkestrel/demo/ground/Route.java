@@ -6,6 +6,7 @@ import java.util.function.DoubleBinaryOperator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
+import sharpkestrel.raster.Extent;
 
 /**
  * The cheapest way over the land between two places: A* (Hart, Nilsson and Raphael 1968) on a lattice of eight

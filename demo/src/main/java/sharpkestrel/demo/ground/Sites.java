@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.raster.Extent;
 
 /** Where people live: the town at the head of the cove, and the best place in each square of the land around it. */
 public final class Sites {

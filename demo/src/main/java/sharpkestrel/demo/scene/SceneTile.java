@@ -2,7 +2,6 @@ package sharpkestrel.demo.scene;
 
 import java.util.ArrayList;
 import java.util.List;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.GroundTile;
 import sharpkestrel.demo.ground.GroundTiles;
@@ -12,6 +11,7 @@ import sharpkestrel.demo.things.Pen;
 import sharpkestrel.demo.things.Solid;
 import sharpkestrel.demo.things.Things;
 import sharpkestrel.demo.things.Wake;
+import sharpkestrel.raster.Extent;
 
 /**
  * What rays of one scene may meet over one tile of ground: for every cell of {@value #CELL} m the things that may be

@@ -1,5 +1,6 @@
 package sharpkestrel.demo.scene;
 
+import static sharpkestrel.demo.ground.GroundTile.Field.BROAD;
 import static sharpkestrel.demo.ground.GroundTile.Field.BURN;
 import static sharpkestrel.demo.ground.GroundTile.Field.LAKE;
 import static sharpkestrel.demo.ground.GroundTile.Field.QUARRY;
@@ -7,7 +8,6 @@ import static sharpkestrel.demo.ground.GroundTile.Field.ROAD;
 import static sharpkestrel.demo.ground.GroundTile.Field.SHORE;
 
 import java.util.List;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.GroundTile;
 import sharpkestrel.demo.ground.Parcel;
@@ -15,6 +15,7 @@ import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.noise.Noise;
 import sharpkestrel.demo.things.Crown;
 import sharpkestrel.demo.things.Things;
+import sharpkestrel.raster.Extent;
 
 /** Single crowns on a jittered lattice over the whole plane, where the land bears trees; drawn afresh for any box. */
 final class Trees {
@@ -67,7 +68,7 @@ final class Trees {
     double h = tile.height(e, n);
     double wood = tile.wood(e, n);
     double town = tile.inTown() ? ground.coast().built(e, n) : 0;
-    boolean natural = wood > 0.17 && h < HIGHEST && town < 0.4;
+    boolean natural = wood > 0.17 && h < HIGHEST && town - 0.6 * BROAD.of(sample) < 0.3;
     double chanceHere =
         natural ? Math.min(0.85, (wood - 0.17) * 7) * (1 - h / HIGHEST * 0.5) : 0.0025;
     boolean plantation = false;

@@ -2,7 +2,6 @@ package sharpkestrel.demo.survey;
 
 import java.nio.file.Path;
 import java.util.List;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.noise.Noise;
 import sharpkestrel.demo.scene.Exposure;
@@ -17,6 +16,7 @@ import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.SampleType;

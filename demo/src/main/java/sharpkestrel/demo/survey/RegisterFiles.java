@@ -9,7 +9,6 @@ import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Parishes;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.noise.Chance;
@@ -20,6 +19,7 @@ import sharpkestrel.expr.Table.Column;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.Layer;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Extent;
 
 /** The council's own files: its parishes, and a register of buildings that is partly out of date and a few metres off. */
 public final class RegisterFiles {

@@ -3,12 +3,12 @@ package sharpkestrel.demo.things;
 import java.util.ArrayList;
 import java.util.List;
 import sharpkestrel.demo.ground.Coast;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.TownPlan;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.raster.Extent;
 
 /** The vessels of one day: berthed, rafted, moored, ashore and under way, and the gear that lies on the quays. */
 final class Anchorage {

@@ -1,11 +1,11 @@
 package sharpkestrel.demo.things;
 
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.Parcels;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.raster.Extent;
 
 /** Dry-stone dykes and hedges along the bounds of worked land, as wide as small buildings here and there. */
 final class Dykes {

@@ -3,7 +3,6 @@ package sharpkestrel.demo.things;
 import java.util.ArrayList;
 import java.util.List;
 import sharpkestrel.demo.ground.Coast;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.Polygons;
 import sharpkestrel.demo.ground.Sites;
@@ -12,6 +11,7 @@ import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Pattern;
 import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.raster.Extent;
 
 /** Quays, jetties, pontoons, the ferry slip, a breakwater, landings and pens: what is built by and in the water. */
 final class Harbour {

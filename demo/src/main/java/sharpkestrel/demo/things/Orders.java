@@ -149,7 +149,20 @@ final class Orders {
         0.25,
         chance.between(3.4, 7.5),
         chance.between(2.6, 4.2),
-        chance.between(2, 2.9),
+        chance.between(3, 3.5),
+        chance);
+  }
+
+  /** A school, an inn or a market about a courtyard. */
+  static Builder.Order court(Chance chance) {
+    return order(
+        Building.Use.SHOP,
+        Building.Shape.COURT,
+        roof(chance, 5, 60, 20, 0, 15),
+        0.1,
+        chance.between(19, 25),
+        chance.between(5.5, 7),
+        chance.between(4, 8),
         chance);
   }
 

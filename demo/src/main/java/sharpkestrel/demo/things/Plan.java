@@ -1,7 +1,7 @@
 package sharpkestrel.demo.things;
 
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
+import sharpkestrel.raster.Extent;
 
 /** Fills a world: what must stand in its place comes first, what comes and goes with the day last. */
 public final class Plan {

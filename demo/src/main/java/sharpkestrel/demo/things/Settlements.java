@@ -1,6 +1,5 @@
 package sharpkestrel.demo.things;
 
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.Polygons;
 import sharpkestrel.demo.ground.Road;
@@ -10,6 +9,7 @@ import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Pattern;
 import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.raster.Extent;
 
 /** Builds the town along its streets, and hamlets, farms and crofts where the sites are. */
 final class Settlements {
@@ -70,6 +70,13 @@ final class Settlements {
         }
         break;
       }
+    }
+    for (int k = 0, built = 0; k < 400 && built < 4; k++) {
+      double cv = chance.between(-190, 190);
+      double cu = TownPlan.atShore(coast, cv, chance.between(90, 270));
+      Frame there = Frame.at(
+          coast.east(cu, cv), coast.north(cu, cv), coast.inland() + chance.between(-0.1, 0.1));
+      built += builder.build(there, Orders.court(chance), VERGE, chance) ? 1 : 0;
     }
     // silos and a mill between the freight yard and the town
     for (int k = 0; k < 3; k++) {

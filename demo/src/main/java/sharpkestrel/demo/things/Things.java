@@ -6,8 +6,8 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
 import sharpkestrel.demo.ground.Cells;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Polygons;
+import sharpkestrel.raster.Extent;
 
 /** All things of a world, by kind and by place. */
 public final class Things {

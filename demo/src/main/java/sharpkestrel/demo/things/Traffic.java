@@ -1,6 +1,5 @@
 package sharpkestrel.demo.things;
 
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.Polygons;
 import sharpkestrel.demo.ground.Road;
@@ -10,6 +9,7 @@ import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Pattern;
 import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.raster.Extent;
 
 /** Yards with what stands in them, and vehicles in lanes, in bays, along kerbs and on the road. */
 final class Traffic {

@@ -11,7 +11,6 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.Location;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.scene.Exposure;
@@ -19,6 +18,7 @@ import sharpkestrel.demo.scene.Scene;
 import sharpkestrel.demo.things.Building;
 import sharpkestrel.demo.things.Patch;
 import sharpkestrel.demo.things.Things;
+import sharpkestrel.raster.Extent;
 
 /**
  * How well one number tells roofs from what is taken for them: over the mean of each object in the scene without blur and

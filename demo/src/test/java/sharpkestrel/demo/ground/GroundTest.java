@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import sharpkestrel.raster.Extent;
 
 class GroundTest {
 

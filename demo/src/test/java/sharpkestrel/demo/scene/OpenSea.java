@@ -2,7 +2,6 @@ package sharpkestrel.demo.scene;
 
 import java.time.Instant;
 import sharpkestrel.demo.ground.Coast;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.Polygons;
 import sharpkestrel.demo.light.Air;
@@ -13,6 +12,7 @@ import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.sensor.Pushbroom;
 import sharpkestrel.demo.things.Solid;
 import sharpkestrel.demo.things.Things;
+import sharpkestrel.raster.Extent;
 
 /** A level deck far out at sea, 2 m above the water, to build simple things on; seen by a sensor without jitter. */
 final class OpenSea {

@@ -7,7 +7,6 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.demo.ground.Coast;
-import sharpkestrel.demo.ground.Extent;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.Polygons;
 import sharpkestrel.demo.light.Material;
@@ -16,6 +15,7 @@ import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.sensor.Pushbroom;
 import sharpkestrel.demo.things.Building;
 import sharpkestrel.demo.things.Solid;
+import sharpkestrel.raster.Extent;
 
 /** Outlines of one building over the level sea against closed forms. */
 class OutlinesTest {
