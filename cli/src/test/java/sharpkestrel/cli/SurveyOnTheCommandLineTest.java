@@ -227,6 +227,6 @@ class SurveyOnTheCommandLineTest {
     int code = run("world", "--seed", 1, "--size", 20, "--out", folder);
 
     assertThat(code).isEqualTo(1);
-    assertThat(err.toString()).contains("256 to 8192");
+    assertThat(err.toString()).contains("256 to 40000");
   }
 }

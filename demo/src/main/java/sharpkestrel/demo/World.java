@@ -196,7 +196,7 @@ public final class World {
         PAN_GSD,
         size / 4 * 4,
         size / 4 * 4,
-        0.06,
+        0.055,
         chance);
     double[][] shifts = new double[Material.BANDS][];
     for (int b = 0; b < shifts.length; b++) {

@@ -10,7 +10,7 @@ import sharpkestrel.demo.noise.SmoothTexture;
  */
 public record Cloud(double east, double north, double radius, double height, SmoothTexture veil) {
 
-  private static final double THICKEST = 0.72;
+  private static final double THICKEST = 0.62;
 
   /** No cloud at all. */
   public static final Cloud NONE = new Cloud(0, 0, 0, 1000, null);
