@@ -40,8 +40,8 @@ public final class ThreeScales {
     float[][] whole = whole(job);
     double[][] stretch = stretch(whole);
     paint(image, 0, whole, stretch);
-    paint(image, PANEL + GAP, exposed(PANEL * Scene.RATIO, false, job), stretch);
-    paint(image, 2 * (PANEL + GAP), exposed(PANEL, true, job), stretch);
+    paint(image, PANEL + GAP, bands(job), stretch);
+    paint(image, 2 * (PANEL + GAP), sharp(), stretch);
     AtomicFile.write(path, temporary -> ImageIO.write(image, "png", temporary.toFile()));
   }
 
@@ -60,38 +60,63 @@ public final class ThreeScales {
     return panel;
   }
 
-  /** A square about the middle as the detectors record it. */
-  private float[][] exposed(int wanted, boolean sharp, Job job) {
-    int side = Math.min(wanted, size) / BLOCK * BLOCK;
+  /** A square about the middle in multispectral pixels. */
+  private float[][] bands(Job job) {
+    int side = Math.min(PANEL * Scene.RATIO, size) / BLOCK * BLOCK;
     int from = (size - side) / 2 / Scene.RATIO * Scene.RATIO;
     int across = side / BLOCK;
-    int pixel = sharp ? 1 : Scene.RATIO;
-    int width = side / pixel;
+    int part = BLOCK / Scene.RATIO;
     float[][] panel = new float[3][PANEL * PANEL];
-    int inset = (PANEL - width) / 2;
+    int inset = (PANEL - side / Scene.RATIO) / 2;
     Parallel.run(across * across, job, k -> {
       int x0 = k % across * BLOCK;
       int y0 = k / across * BLOCK;
       float[][] made = exposure.numbers(new Window(from + x0, from + y0, BLOCK, BLOCK));
-      int part = BLOCK / pixel;
       for (int y = 0; y < part; y++) {
-        for (int x = 0; x < part; x++) {
-          int to = (inset + y0 / pixel + y) * PANEL + inset + x0 / pixel + x;
-          for (int b = 0; b < 3; b++) {
-            panel[b][to] =
-                sharp ? sharpened(made, x, y, NATURAL[b]) : made[NATURAL[b] + 1][y * part + x];
-          }
+        int to = (inset + y0 / Scene.RATIO + y) * PANEL + inset + x0 / Scene.RATIO;
+        for (int b = 0; b < 3; b++) {
+          System.arraycopy(made[NATURAL[b] + 1], y * part, panel[b], to, part);
         }
       }
     });
     return panel;
   }
 
-  private static float sharpened(float[][] made, int x, int y, int band) {
-    int ms = BLOCK / Scene.RATIO;
-    int at = y / Scene.RATIO * ms + x / Scene.RATIO;
-    float mean = (made[2][at] + made[3][at] + made[4][at]) / 3;
-    return made[band + 1][at] * made[0][y * BLOCK + x] / Math.max(1, mean);
+  /** A square about the middle in panchromatic pixels: bands times what the panchromatic pixel is to those about it. */
+  private float[][] sharp() {
+    int side = Math.min(PANEL, size / Scene.RATIO * Scene.RATIO);
+    int from = (size - side) / 2 / Scene.RATIO * Scene.RATIO;
+    float[][] made = exposure.numbers(new Window(from, from, side, side));
+    int ms = side / Scene.RATIO;
+    float[] low = new float[ms * ms];
+    for (int i = 0; i < side * side; i++) {
+      low[i / side / Scene.RATIO * ms + i % side / Scene.RATIO] +=
+          made[0][i] / (Scene.RATIO * Scene.RATIO);
+    }
+    float[][] panel = new float[3][PANEL * PANEL];
+    int inset = (PANEL - side) / 2;
+    for (int y = 0; y < side; y++) {
+      for (int x = 0; x < side; x++) {
+        double gain = made[0][y * side + x] / Math.max(1, between(low, ms, x, y));
+        for (int b = 0; b < 3; b++) {
+          panel[b][(inset + y) * PANEL + inset + x] =
+              (float) (gain * between(made[NATURAL[b] + 1], ms, x, y));
+        }
+      }
+    }
+    return panel;
+  }
+
+  /** Bilinear between the multispectral pixels, at the middle of a panchromatic one. */
+  private static double between(float[] plane, int width, int x, int y) {
+    double px = Math.max(0, Math.min(width - 1.001, (x + 0.5) / Scene.RATIO - 0.5));
+    double py = Math.max(0, Math.min(width - 1.001, (y + 0.5) / Scene.RATIO - 0.5));
+    int i = (int) py * width + (int) px;
+    double fx = px - (int) px;
+    double fy = py - (int) py;
+    double top = plane[i] + (plane[i + 1] - plane[i]) * fx;
+    double bottom = plane[i + width] + (plane[i + width + 1] - plane[i + width]) * fx;
+    return top + (bottom - top) * fy;
   }
 
   private static double[][] stretch(float[][] planes) {
