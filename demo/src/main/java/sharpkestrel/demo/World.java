@@ -65,7 +65,8 @@ public final class World {
     Coast coast = new Coast(seed);
     double[] middle = middle(coast, side);
     double[] beside = beside(coast, middle, side);
-    double half = side / 2 * 1.06 + 90;
+    // a scene lies a little askew, and its rays meet hills away from where they meet the sea
+    double half = side / 2 * 1.22 + 180;
     Extent first = Extent.around(middle[0], middle[1], half);
     Extent second = Extent.around(beside[0], beside[1], half);
     extent = first.union(second);

@@ -122,7 +122,7 @@ final class Orders {
         0.04,
         shape == Building.Shape.ROW ? chance.between(16, 26) : chance.between(9, 17),
         chance.between(5, 7.6),
-        chance.between(2.4, 4.4),
+        chance.between(3, 4.6),
         chance);
   }
 
@@ -136,7 +136,7 @@ final class Orders {
         0.03,
         large ? chance.between(18, 34) : chance.between(9, 17),
         large ? chance.between(9, 15) : chance.between(5, 8),
-        large ? chance.between(4, 6.5) : chance.between(2.6, 4),
+        large ? chance.between(4, 6.5) : chance.between(3, 4),
         chance);
   }
 
