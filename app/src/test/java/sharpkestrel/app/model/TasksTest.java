@@ -66,7 +66,10 @@ class TasksTest {
     run("two");
     end();
 
-    assertThat(log).containsExactly("failed the file is damaged", "work two", "done two");
+    // the next work may begin before the interface has come round to the failure
+    assertThat(log)
+        .containsExactlyInAnyOrder("failed the file is damaged", "work two", "done two")
+        .containsSubsequence("failed the file is damaged", "done two");
   }
 
   @Test
