@@ -1,50 +1,64 @@
 package sharpkestrel.app;
 
 import java.util.List;
+import java.util.Optional;
 import sharpkestrel.demo.DemoData;
+import sharpkestrel.demo.Scenario;
+import sharpkestrel.demo.Survey;
 import sharpkestrel.raster.RasterException;
 
-/** Which demo survey is wanted: {@code --seed} and {@code --size}, with the value after a blank or an equals sign. */
-record DemoOptions(long seed, int size) {
+/**
+ * Which demo survey is wanted: {@code --seed}, {@code --size} and {@code --scenario}, with the value after a blank or an
+ * equals sign.
+ */
+final class DemoOptions {
 
-  /** Smaller ones hold no village, larger ones take longer to make than anybody waits. */
+  /** Smaller ones hold no town, larger ones take longer to make than anybody waits. */
   private static final int LEAST = 256;
 
   private static final int MOST = 16_384;
+
+  private DemoOptions() {}
 
   /**
    * @param sizeOtherwise in pixels, where none is given
    * @throws RasterException that names what is wrong
    */
-  static DemoOptions of(List<String> arguments, int sizeOtherwise) {
+  static Survey.Order order(List<String> arguments, int sizeOtherwise) {
     long seed = number(arguments, "--seed", 1);
     long size = number(arguments, "--size", sizeOtherwise);
     if (size < LEAST || size > MOST) {
       throw new RasterException("--size is the survey's side in pixels, " + LEAST + " to " + MOST
           + ", not " + size + ".");
     }
-    return new DemoOptions(seed, (int) size);
+    Scenario scenario = text(arguments, "--scenario").map(Scenario::of).orElse(Scenario.WHOLE);
+    return new Survey.Order(seed, (int) size, scenario, 0, Survey.Holds.FIRST_SCENE);
   }
 
-  static DemoOptions of(List<String> arguments) {
-    return of(arguments, DemoData.DEFAULT_SIZE);
+  static Survey.Order order(List<String> arguments) {
+    return order(arguments, DemoData.DEFAULT_SIZE);
   }
 
   private static long number(List<String> arguments, String name, long otherwise) {
+    Optional<String> text = text(arguments, name);
+    try {
+      return text.map(Long::parseLong).orElse(otherwise);
+    } catch (NumberFormatException notANumber) {
+      throw new RasterException(
+          name + " wants a whole number, not '" + text.orElse("") + "'.", notANumber);
+    }
+  }
+
+  private static Optional<String> text(List<String> arguments, String name) {
     for (int i = 0; i < arguments.size(); i++) {
       String argument = arguments.get(i);
-      String text = argument.startsWith(name + "=")
-          ? argument.substring(name.length() + 1)
-          : argument.equals(name) && i + 1 < arguments.size() ? arguments.get(i + 1) : null;
-      if (text != null) {
-        try {
-          return Long.parseLong(text);
-        } catch (NumberFormatException notANumber) {
-          throw new RasterException(
-              name + " wants a whole number, not '" + text + "'.", notANumber);
-        }
+      if (argument.startsWith(name + "=")) {
+        return Optional.of(argument.substring(name.length() + 1));
+      }
+      if (argument.equals(name) && i + 1 < arguments.size()) {
+        return Optional.of(arguments.get(i + 1));
       }
     }
-    return otherwise;
+    return Optional.empty();
   }
 }

@@ -31,8 +31,8 @@ final class DemoSession {
   /**
    * @param afresh begins anew, in a project of its own, rather than where the last session stopped
    */
-  static void start(Workspace workspace, DemoOptions options, boolean afresh) {
-    String name = (afresh ? "afresh-" : "fenwrack-") + options.seed() + "-" + options.size();
+  static void start(Workspace workspace, Survey.Order order, boolean afresh) {
+    String name = (afresh ? "afresh-" : "fenwrack-") + order.label();
     Path folder = DemoData.home().resolve("projects").resolve(name);
     workspace.titleProperty().set("Fenwrack Sound");
     workspace
@@ -41,7 +41,7 @@ final class DemoSession {
             "Opening the survey",
             job -> SurveyMaker.make(
                 DemoData.surveys(),
-                new Survey.Order(options.seed(), options.size()),
+                order,
                 look -> Platform.runLater(() -> showQuickLook(workspace, look)),
                 job),
             survey -> begin(workspace, survey, folder, afresh),
@@ -52,8 +52,8 @@ final class DemoSession {
    * Opens and looks at what will be shown first while the window is still being built, where the survey is there: done
    * again a moment later, that takes no time.
    */
-  static void readAhead(DemoOptions options) {
-    SurveyMaker.find(DemoData.surveys(), options.seed(), options.size())
+  static void readAhead(Survey.Order order) {
+    SurveyMaker.find(DemoData.surveys(), order)
         .ifPresent(survey ->
             PictureView.readAhead(new Assemble(survey.item(), FIRST).run(Job.QUIET), Look.NATURAL));
   }

@@ -55,7 +55,7 @@ public final class KestrelApp extends Application {
     if (args.contains("open")) {
       open(workspace, args);
     } else {
-      DemoSession.start(workspace, DemoOptions.of(args), args.contains("shots"));
+      DemoSession.start(workspace, DemoOptions.order(args), args.contains("shots"));
     }
     // Last, so that the data is on its way while the window is built.
     stage.show();

@@ -8,6 +8,7 @@ import sharpkestrel.app.model.Background;
 import sharpkestrel.app.viewer.ResultPicture;
 import sharpkestrel.check.Scores;
 import sharpkestrel.demo.DemoData;
+import sharpkestrel.demo.Survey;
 import sharpkestrel.extract.OutlineSet;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -25,14 +26,14 @@ public final class Main {
       // Without a display the smaller survey: nobody watches it.
       boolean headless = Boolean.getBoolean("kestrel.headless");
       int size = headless ? HEADLESS_SIZE : DemoData.DEFAULT_SIZE;
-      DemoOptions options = DemoOptions.of(List.of(args), size);
+      Survey.Order order = DemoOptions.order(List.of(args), size);
       if (headless) {
-        System.exit(headless(options));
+        System.exit(headless(order));
       }
       Thread.ofPlatform().daemon().name("kestrel-start").start(() -> {
         Background.compilersStandBack();
         if (args.length > 0 && args[0].equals("demo")) {
-          DemoSession.readAhead(options);
+          DemoSession.readAhead(order);
         }
       });
     } catch (RasterException wrong) {
@@ -42,12 +43,11 @@ public final class Main {
     Application.launch(KestrelApp.class, args);
   }
 
-  private static int headless(DemoOptions options) {
+  private static int headless(Survey.Order order) {
     Path folder = DemoData.home().resolve("runs/demo");
     try {
-      String survey = "demo:" + options.seed() + ":" + options.size();
       Map<String, Object> results =
-          sharpkestrel.cli.Main.run(SHEET, Map.of("survey", survey), folder);
+          sharpkestrel.cli.Main.run(SHEET, Map.of("survey", DemoData.text(order)), folder);
       Path picture = folder.resolve("metal-roofs.png");
       ResultPicture.write(
           (Raster) results.get("sharp"),

@@ -37,7 +37,7 @@ class WholeJobTest {
   @Start
   void start(Stage stage) {
     Background.compilersStandBack(); // as Main does
-    Survey survey = SurveyMaker.make(home.resolve("surveys"), 3, 640, Job.QUIET);
+    Survey survey = SurveyMaker.make(home.resolve("surveys"), new Survey.Order(3, 640), Job.QUIET);
     workspace = new Workspace();
     waiting = new Waiting(workspace, 240);
     workspace.titleProperty().set("Fenwrack Sound");

@@ -70,8 +70,12 @@ final class WorldCommand implements Runnable {
     }
     ConsoleJob job = new ConsoleJob(
         spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
-    Survey.Order order =
-        new Survey.Order(seed, size, Scenario.of(scenario), bias, truth == Truth.full);
+    Survey.Order order = new Survey.Order(
+        seed,
+        size,
+        Scenario.of(scenario),
+        bias,
+        truth == Truth.full ? Survey.Holds.TRUTH_RASTERS : Survey.Holds.ALL_FILES);
     Survey survey = SurveyMaker.make(out, order, job);
     if (picture != null) {
       WorldReport.picture(order, picture, job);

@@ -33,7 +33,7 @@ class SurveyOnTheCommandLineTest {
 
   @BeforeAll
   static void makeSurvey() {
-    survey = SurveyMaker.make(folder, 103, 1024, Job.QUIET);
+    survey = SurveyMaker.make(folder, new Survey.Order(103, 1024), Job.QUIET);
   }
 
   private int run(Object... arguments) {

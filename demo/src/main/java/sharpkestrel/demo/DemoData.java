@@ -44,22 +44,34 @@ public final class DemoData {
   }
 
   /**
-   * {@code demo:SEED} or {@code demo:SEED:SIZE} as the folder of that survey, made where it is not there; other texts
-   * stay.
+   * {@code demo:SEED}, {@code demo:SEED:SIZE} or {@code demo:SEED:SIZE:SCENARIO} as the folder of that survey, made where
+   * it is not there; other texts stay.
    */
   public static String resolve(String text, Job job) {
-    if (!text.startsWith(PREFIX)) {
-      return text;
-    }
+    return text.startsWith(PREFIX)
+        ? SurveyMaker.make(surveys(), order(text), job).folder().toString()
+        : text;
+  }
+
+  private static Survey.Order order(String text) {
     String[] parts = text.substring(PREFIX.length()).split(":");
     try {
-      long seed = Long.parseLong(parts[0]);
-      int size = parts.length > 1 ? Integer.parseInt(parts[1]) : DEFAULT_SIZE;
-      return SurveyMaker.make(surveys(), seed, size, job).folder().toString();
+      return new Survey.Order(
+          Long.parseLong(parts[0]),
+          parts.length > 1 ? Integer.parseInt(parts[1]) : DEFAULT_SIZE,
+          parts.length > 2 ? Scenario.of(parts[2]) : Scenario.WHOLE,
+          0,
+          Survey.Holds.FIRST_SCENE);
     } catch (NumberFormatException notANumber) {
       throw new RasterException(
-          "A demo survey is named demo:SEED or demo:SEED:SIZE, e.g. demo:101, not '" + text + "'.",
+          "A demo survey is named demo:SEED, demo:SEED:SIZE or demo:SEED:SIZE:SCENARIO, e.g. demo:101, not '"
+              + text + "'.",
           notANumber);
     }
+  }
+
+  /** The text by which a run sheet names a survey. */
+  public static String text(Survey.Order order) {
+    return PREFIX + order.seed() + ":" + order.size() + ":" + order.scenario().label();
   }
 }

@@ -2,38 +2,48 @@ package sharpkestrel.demo;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import sharpkestrel.io.Json;
 
 /**
  * Where the files of a survey lie. The folder is named after what was asked for, so that another seed, size or scenario
- * is another folder, and the last file to be written marks it as whole.
+ * is another folder.
  */
 public record Survey(Path folder) {
 
   static final int VERSION = 4;
+
+  /** How much of a survey there is; each holds what stands before it. */
+  public enum Holds {
+    /** Scene one with its truth, and the terrain's heights: enough to work on. */
+    FIRST_SCENE,
+    /** Scene two, the air photo, the other heights and the council's files. */
+    ALL_FILES,
+    /** Radiometry without noise and cover maps, which take as long as the scenes. */
+    TRUTH_RASTERS
+  }
 
   /**
    * What is asked for.
    *
    * @param size panchromatic pixels along one side
    * @param bias pixels by which the delivered RPCs are off; 0 for exact ones
-   * @param rasters whether the truth holds radiometry and cover too, which take as long as the scenes
    */
-  public record Order(long seed, int size, Scenario scenario, double bias, boolean rasters) {
+  public record Order(long seed, int size, Scenario scenario, double bias, Holds holds) {
 
     public Order(long seed, int size) {
-      this(seed, size, Scenario.WHOLE, 0, false);
+      this(seed, size, Scenario.WHOLE, 0, Holds.FIRST_SCENE);
     }
 
-    String folder() {
-      return "fenwrack-sound-" + seed + "-" + size
+    /** Seed, size and what else sets it apart, as its folder is named: {@code 101-4096-harbour}. */
+    public String label() {
+      return seed + "-" + size
           + (scenario == Scenario.WHOLE ? "" : "-" + scenario.label())
-          + (bias == 0 ? "" : "-biased-" + (bias == Math.rint(bias) ? (long) bias : bias))
-          + "-v" + VERSION;
+          + (bias == 0 ? "" : "-biased-" + (bias == Math.rint(bias) ? (long) bias : bias));
     }
   }
 
   public static Survey in(Path parent, Order order) {
-    return new Survey(parent.resolve(order.folder()));
+    return new Survey(parent.resolve("fenwrack-sound-" + order.label() + "-v" + VERSION));
   }
 
   public Path item() {
@@ -86,11 +96,14 @@ public record Survey(Path folder) {
     return truth("scene-one", "check-points.json");
   }
 
-  public Path marker() {
+  /** Tells what is there; written when that is whole. */
+  Path marker() {
     return folder.resolve("survey.json");
   }
 
-  public boolean isComplete() {
-    return Files.isRegularFile(marker());
+  /** Whether so much of it is there, whole. */
+  public boolean has(Holds wanted) {
+    return Files.isRegularFile(marker())
+        && Holds.valueOf(Json.read(marker()).path("holds").asText()).compareTo(wanted) >= 0;
   }
 }

@@ -1,11 +1,11 @@
 package sharpkestrel.demo;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import sharpkestrel.demo.ground.Parishes;
+import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.scene.Exposure;
 import sharpkestrel.demo.scene.Scene;
@@ -17,6 +17,7 @@ import sharpkestrel.demo.survey.SceneFiles;
 import sharpkestrel.demo.survey.TruthRasters;
 import sharpkestrel.demo.things.Things;
 import sharpkestrel.demo.truth.SceneTruth;
+import sharpkestrel.geo.Rpc;
 import sharpkestrel.io.Json;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -43,19 +44,14 @@ public final class SurveyMaker {
     this.order = order;
   }
 
-  /** Makes a survey where it is not yet whole, and says where it is. */
-  public static Survey make(Path parent, long seed, int size, Job job) {
-    return make(parent, new Survey.Order(seed, size), job);
-  }
-
-  /** Makes a survey where it is not yet whole, and says where it is. */
+  /** Makes what of a survey is not there yet, and says where it is. */
   public static Survey make(Path parent, Survey.Order order, Job job) {
     return make(parent, order, Optional.empty(), job);
   }
 
-  /** A survey that is there already, whole. */
-  public static Optional<Survey> find(Path parent, long seed, int size) {
-    return Optional.of(Survey.in(parent, new Survey.Order(seed, size))).filter(Survey::isComplete);
+  /** A survey of which what is ordered is there already. */
+  public static Optional<Survey> find(Path parent, Survey.Order order) {
+    return Optional.of(Survey.in(parent, order)).filter(survey -> survey.has(order.holds()));
   }
 
   /**
@@ -69,9 +65,7 @@ public final class SurveyMaker {
   private static Survey make(
       Path parent, Survey.Order order, Optional<Consumer<Raster>> quickLook, Job job) {
     Survey survey = Survey.in(parent, order);
-    boolean enough = survey.isComplete()
-        && (!order.rasters() || Files.isRegularFile(survey.truth("scene-two", "cover.tif")));
-    if (!enough) {
+    if (!survey.has(order.holds())) {
       job.progress("Surveying Fenwrack Sound", 0, 1);
       World world = new World(order.seed(), order.size(), order.scenario());
       new SurveyMaker(world, survey, order).write(quickLook, job);
@@ -80,37 +74,56 @@ public final class SurveyMaker {
   }
 
   private void write(Optional<Consumer<Raster>> quickLook, Job job) {
-    Things today = world.things();
-    Things later = world.thingsOfDayTwo();
     Parishes parishes = new Parishes(world.ground(), world.extent());
-    scene(world.one(), today, parishes, quickLook, job);
-    HeightFiles heights = new HeightFiles(world.ground(), world.extent(), World.CRS);
-    job.progress("Measuring heights", 0, 3);
-    heights.terrain(survey.heights(), job);
-    job.progress("Measuring heights", 1, 3);
-    heights.surface(world.one(), world.lasting(), survey.surface(), job);
-    job.progress("Measuring heights", 2, 3);
-    heights.coarse(survey.coarseHeights(), job);
+    for (Survey.Holds part : Survey.Holds.values()) {
+      if (part.compareTo(order.holds()) <= 0 && !survey.has(part)) {
+        switch (part) {
+          case FIRST_SCENE -> firstScene(parishes, quickLook, job);
+          case ALL_FILES -> otherFiles(parishes, job);
+          case TRUTH_RASTERS -> {
+            rasters(world.one(), world.things(), job);
+            rasters(world.two(), world.thingsOfDayTwo(), job);
+          }
+        }
+        mark(part);
+      }
+    }
+  }
+
+  private void firstScene(Parishes parishes, Optional<Consumer<Raster>> quickLook, Job job) {
+    scene(world.one(), world.things(), parishes, quickLook, job);
+    job.progress("Measuring the ground", 0, 1);
+    heights().terrain(survey.heights(), job);
+  }
+
+  private void otherFiles(Parishes parishes, Job job) {
+    job.progress("Measuring heights", 0, 2);
+    heights().surface(world.one(), world.lasting(), survey.surface(), job);
+    job.progress("Measuring heights", 1, 2);
+    heights().coarse(survey.coarseHeights(), job);
     RegisterFiles.parishes(parishes, World.CRS, survey.parishes());
     RegisterFiles.buildings(
         world.lasting().buildings(), world.extent(), world.seed(), World.CRS, survey.register());
-    scene(world.two(), later, parishes, Optional.empty(), job);
+    scene(world.two(), world.thingsOfDayTwo(), parishes, Optional.empty(), job);
     photo(job);
-    TruthRasters.legend(survey.folder().resolve("truth/cover-legend.json"));
-    if (order.rasters()) {
-      rasters(world.one(), today, job);
-      rasters(world.two(), later, job);
-    }
+  }
+
+  private HeightFiles heights() {
+    return new HeightFiles(world.ground(), world.extent(), World.CRS);
+  }
+
+  private void mark(Survey.Holds part) {
     Json.write(
         Json.object()
             .put("survey", "Fenwrack Sound")
             .put("seed", world.seed())
             .put("size", world.size())
             .put("scenario", world.scenario().label())
+            .put("holds", part.name())
             .put("undulation", World.UNDULATION)
-            .put("buildings", today.buildings().size())
-            .put("vessels", today.vessels().size())
-            .put("vehicles", today.vehicles().size()),
+            .put("buildings", world.things().buildings().size())
+            .put("vessels", world.things().vessels().size())
+            .put("vehicles", world.things().vehicles().size()),
         survey.marker());
   }
 
@@ -142,20 +155,15 @@ public final class SurveyMaker {
     int side = exposure.scene().sensor().width() / SKETCH;
     List<Band> bands =
         Scene.ROLES.stream().map(role -> Band.of(role, SampleType.FLOAT32)).toList();
-    Attachments attachments =
-        Attachments.NONE.with(sharpkestrel.geo.Rpc.class, fit.rpc().scaled(SKETCH));
+    Attachments attachments = Attachments.NONE.with(Rpc.class, fit.rpc().scaled(SKETCH));
     return new MemoryRaster(
         Grid.ofPixels(side, side), bands, attachments, exposure.sketch(SKETCH, job));
   }
 
   private void photo(Job job) {
     job.progress("Developing the air photo", 0, 1);
-    Scene then = new Scene(
-        "photo",
-        world.photo(),
-        world.photoDay(),
-        1,
-        new double[sharpkestrel.demo.light.Material.BANDS][2]);
+    Scene then =
+        new Scene("photo", world.photo(), world.photoDay(), 1, new double[Material.BANDS][2]);
     Exposure exposure = new Exposure(then, world.ground(), world.photoThings(), World.UNDULATION);
     new PhotoFile(exposure, world.seed()).write(survey.photo(), job);
   }
@@ -164,6 +172,7 @@ public final class SurveyMaker {
     job.progress("Writing the truth of " + scene.name().replace('-', ' '), 0, 2);
     TruthRasters truth =
         new TruthRasters(scene, world.ground(), things, World.CRS, World.PAN_GSD, World.UNDULATION);
+    TruthRasters.legend(survey.folder().resolve("truth/cover-legend.json"));
     truth.radiometry(survey.truth(scene.name(), "radiometry.tif"), job);
     job.progress("Writing the truth of " + scene.name().replace('-', ' '), 1, 2);
     truth.cover(survey.truth(scene.name(), "cover.tif"), job);

@@ -44,7 +44,7 @@ class SliceTest {
 
   @BeforeAll
   static void makeSurvey() {
-    survey = SurveyMaker.make(folder, 102, 768, Job.QUIET);
+    survey = SurveyMaker.make(folder, new Survey.Order(102, 768), Job.QUIET);
     ortho = ortho("pan", 0.5);
   }
 

@@ -79,7 +79,7 @@ public final class Coast {
   private double near(double u, double v) {
     double wild = 1 - Math.exp(-v * v / (330.0 * 330));
     double line = (60 + 130 * wild) * bends.octaves(v / 560, 0.5, 3)
-        + 26 * bends.smooth(v / 170, 7.5)
+        + 26 * bends.at(v / 170, 7.5)
         + 150 * (Math.exp(-v * v / (245.0 * 245)) - 1)
         + 20;
     double mainland = 0.9 * (u - line);

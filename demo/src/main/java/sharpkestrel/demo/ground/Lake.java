@@ -31,7 +31,7 @@ record Lake(double east, double north, double radius, double level, Noise shape)
     }
     double bend = 1
         + 0.34 * shape.octaves(1.6 * dx / r + 10, 1.6 * dy / r, 2)
-        + 0.02 * shape.smooth(dx / 14, dy / 14);
+        + 0.02 * shape.at(dx / 14, dy / 14);
     return r / (radius * bend);
   }
 

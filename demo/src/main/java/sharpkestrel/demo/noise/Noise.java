@@ -1,7 +1,7 @@
 package sharpkestrel.demo.noise;
 
 /** Repeatable noise: hashes of whole numbers, smooth value noise between them, and sums of its octaves. */
-public final class Noise {
+public final class Noise implements SmoothField {
 
   private final long seed;
 
@@ -17,7 +17,7 @@ public final class Noise {
   }
 
   /** Uniform in [0, 1) for a lattice point. */
-  public double at(long x, long y) {
+  public double unitAt(long x, long y) {
     return along(row(y), x);
   }
 
@@ -31,13 +31,13 @@ public final class Noise {
 
   /** Normal with mean 0 and spread 1 for a lattice point (Box and Muller 1958). */
   public double gaussianAt(long x, long y) {
-    double u = 1 - at(2 * x, y);
-    double v = at(2 * x + 1, y);
+    double u = 1 - unitAt(2 * x, y);
+    double v = unitAt(2 * x + 1, y);
     return Math.sqrt(-2 * Math.log(u)) * Math.cos(2 * Math.PI * v);
   }
 
-  /** Smooth noise in [-1, 1] with features of about one unit. */
-  public double smooth(double x, double y) {
+  @Override
+  public double at(double x, double y) {
     long ix = (long) Math.floor(x);
     long iy = (long) Math.floor(y);
     double fx = fade(x - ix);
@@ -51,24 +51,7 @@ public final class Noise {
     return 2 * (top + (bottom - top) * fy) - 1;
   }
 
-  private static double fade(double t) {
+  static double fade(double t) {
     return t * t * t * (t * (6 * t - 15) + 10);
-  }
-
-  /** Octaves of smooth noise, each half as large and half as strong; about -1 to 1. */
-  public double octaves(double x, double y, int count) {
-    double sum = 0;
-    double strength = 0.5;
-    double px = x;
-    double py = y;
-    for (int i = 0; i < count; i++) {
-      sum += strength * smooth(px + 17.3 * i, py - 9.1 * i);
-      strength *= 0.5;
-      // turned a little at each octave, so that the lattice does not show
-      double qx = 2 * (0.8 * px - 0.6 * py);
-      py = 2 * (0.6 * px + 0.8 * py);
-      px = qx;
-    }
-    return sum;
   }
 }

@@ -1,7 +1,7 @@
 package sharpkestrel.demo.noise;
 
 /** Smooth noise kept in a table that repeats after 64 features: as good as {@link Noise#smooth} where mixed, and quick. */
-public final class SmoothTexture {
+public final class SmoothTexture implements SmoothField {
 
   private static final int FEATURES = 64;
   private static final int PER_FEATURE = 4;
@@ -23,18 +23,17 @@ public final class SmoothTexture {
   private static double periodic(Noise noise, double x, double y) {
     int ix = (int) x;
     int iy = (int) y;
-    double fx = x - ix;
-    double fy = y - iy;
-    fx = fx * fx * fx * (fx * (6 * fx - 15) + 10);
-    fy = fy * fy * fy * (fy * (6 * fy - 15) + 10);
+    double fx = Noise.fade(x - ix);
+    double fy = Noise.fade(y - iy);
     int jx = (ix + 1) % FEATURES;
     int jy = (iy + 1) % FEATURES;
-    double top = noise.at(ix, iy) + (noise.at(jx, iy) - noise.at(ix, iy)) * fx;
-    double bottom = noise.at(ix, jy) + (noise.at(jx, jy) - noise.at(ix, jy)) * fx;
+    double top = noise.unitAt(ix, iy) + (noise.unitAt(jx, iy) - noise.unitAt(ix, iy)) * fx;
+    double bottom = noise.unitAt(ix, jy) + (noise.unitAt(jx, jy) - noise.unitAt(ix, jy)) * fx;
     return 2 * (top + (bottom - top) * fy) - 1;
   }
 
   /** In [-1, 1], with features of about one unit; arguments below 1e8 in size. */
+  @Override
   public double at(double x, double y) {
     double px = x * PER_FEATURE;
     double py = y * PER_FEATURE;
@@ -55,21 +54,5 @@ public final class SmoothTexture {
   private static int floor(double x) {
     int whole = (int) x;
     return x < whole ? whole - 1 : whole;
-  }
-
-  /** Octaves, each half as large and half as strong, turned against each other; about -1 to 1. */
-  public double octaves(double x, double y, int count) {
-    double sum = 0;
-    double strength = 0.5;
-    double px = x;
-    double py = y;
-    for (int i = 0; i < count; i++) {
-      sum += strength * at(px + 17.3 * i, py - 9.1 * i);
-      strength *= 0.5;
-      double qx = 2 * (0.8 * px - 0.6 * py);
-      py = 2 * (0.6 * px + 0.8 * py);
-      px = qx;
-    }
-    return sum;
   }
 }

@@ -39,15 +39,15 @@ final class Trees {
     float[] sample = GroundTile.newSample();
     for (long j = (long) Math.floor(box.south() / SPACING); j * SPACING < box.north(); j++) {
       for (long i = (long) Math.floor(box.west() / SPACING); i * SPACING < box.east(); i++) {
-        double e = (i + 0.15 + 0.7 * chance.at(4 * i, j)) * SPACING;
-        double n = (j + 0.15 + 0.7 * chance.at(4 * i + 1, j)) * SPACING;
+        double e = (i + 0.15 + 0.7 * chance.unitAt(4 * i, j)) * SPACING;
+        double n = (j + 0.15 + 0.7 * chance.unitAt(4 * i + 1, j)) * SPACING;
         if (!box.holds(e, n)) {
           continue;
         }
         if (tile == null || !tile.holds(e, n)) {
           tile = ground.tiles().at(e, n);
         }
-        double draw = chance.at(4 * i + 2, j);
+        double draw = chance.unitAt(4 * i + 2, j);
         if (draw > 0.9) {
           continue;
         }
@@ -55,7 +55,7 @@ final class Trees {
         if (SHORE.of(sample) < 7) {
           continue;
         }
-        Crown crown = crown(tile, sample, e, n, draw, chance.at(4 * i + 3, j));
+        Crown crown = crown(tile, sample, e, n, draw, chance.unitAt(4 * i + 3, j));
         if (crown != null) {
           crowns.add(crown);
         }
@@ -88,13 +88,13 @@ final class Trees {
         || QUARRY.of(sample) < 1.15) {
       return null;
     }
-    boolean conifer = plantation || natural && chance.at((long) e, (long) n + 77) < 0.25;
+    boolean conifer = plantation || natural && chance.unitAt((long) e, (long) n + 77) < 0.25;
     double radius = conifer ? 1.0 + 0.9 * size : 1.2 + 2.3 * size * size + 0.6 * size;
     double tall = conifer ? radius * (1.9 + 0.8 * size) : radius * (0.85 + 0.35 * size);
     if (!things.open(e, n, radius * 0.8)) {
       return null;
     }
-    float tone = (float) (0.72 + 0.6 * chance.at((long) (e * 3), (long) (n * 3)));
+    float tone = (float) (0.72 + 0.6 * chance.unitAt((long) (e * 3), (long) (n * 3)));
     return new Crown(
         e,
         n,

@@ -68,7 +68,7 @@ public final class Detector {
   public float number(double exact, int col, int row) {
     double signal = Math.max(0, exact);
     double even = Math.sqrt(READ_NOISE * READ_NOISE + signal / ELECTRONS_PER_NUMBER);
-    double noisy = exact + even * quantile(noise.at(col, row)) + signal * uneven[col];
+    double noisy = exact + even * quantile(noise.unitAt(col, row)) + signal * uneven[col];
     return (float) Math.max(1, Math.min(FULL_SCALE, Math.floor(noisy + 0.5)));
   }
 }

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.light.Material;
-import sharpkestrel.demo.light.Pattern;
 import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.Chance;
 
@@ -311,11 +310,5 @@ final class Builder {
         base,
         List.of(solid)));
     return true;
-  }
-
-  /** A roof light: panes in a slope, seen as bright or dark oblongs. */
-  static Surface glazed(Chance chance) {
-    float[] glass = Material.GLASS.toned(chance.between(0.7, 1.5), 0.01 * chance.gaussian());
-    return Surface.of(Material.GLASS, glass).with(Pattern.PANES, Material.WALL.spectrum(), 0.12, 0);
   }
 }

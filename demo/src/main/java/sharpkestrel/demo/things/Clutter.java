@@ -126,8 +126,9 @@ final class Clutter {
     double width = chance.between(3, 6.5);
     double[] ring = frame.oblong(0, 0, length, width);
     if (take(ring)) {
-      Surface glass = Builder.glazed(chance);
-      glass = glass.with(glass.pattern(), glass.second(), glass.share(), frame.angle());
+      float[] pane = Material.GLASS.toned(chance.between(0.7, 1.5), 0.01 * chance.gaussian());
+      Surface glass = Surface.of(Material.GLASS, pane)
+          .with(Pattern.PANES, Material.WALL.spectrum(), 0.12, frame.angle());
       double base = ground.height(frame.east(), frame.north());
       double pitch = 0.5;
       double side = base + 1.9 + pitch * width / 2;

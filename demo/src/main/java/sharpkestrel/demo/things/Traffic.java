@@ -56,7 +56,7 @@ final class Traffic {
       switch (yard.purpose()) {
         case FERRY -> ferry(frame, t, chance);
         case FREIGHT -> freight(frame, t, chance);
-        case MARKET -> bays(frame, t, 0.86, chance);
+        case MARKET -> bays(frame, t.length(), t.width(), 0.86, chance);
         case BOATYARD -> boatyard(frame, t, anchorage, chance);
         default -> depot(frame, t, chance);
       }
@@ -112,9 +112,9 @@ final class Traffic {
   }
 
   /** Rows of bays across the yard. */
-  private void bays(Frame frame, Terrace t, double full, Chance chance) {
-    for (double v = -t.width() / 2 + 4; v < t.width() / 2 - 2; v += 10.5) {
-      for (double u = -t.length() / 2 + 2.5 + 1.25; u < t.length() / 2 - 2; u += 2.5) {
+  private void bays(Frame frame, double length, double width, double full, Chance chance) {
+    for (double v = -width / 2 + 4; v < width / 2 - 2; v += 10.5) {
+      for (double u = -length / 2 + 2.5 + 1.25; u < length / 2 - 2; u += 2.5) {
         if (chance.happens(full)) {
           Vehicle.Kind kind = Garage.kind(chance, 86, 14, 0);
           double[] size = Garage.size(kind, chance);
@@ -186,8 +186,7 @@ final class Traffic {
     for (int k = 0; k < 4; k++) {
       clutter.tarpaulin(frame.moved(chance.between(-20, 30), chance.between(0, 5), 0.1), chance);
     }
-    bays(
-        frame.moved(0, t.width() / 2 - 8, 0), new Terrace(0, 0, 0, t.length(), 14, 0), 0.6, chance);
+    bays(frame.moved(0, t.width() / 2 - 8, 0), t.length(), 14, 0.6, chance);
   }
 
   /** Vehicles along kerbs in the town, beside walls, and under way elsewhere. */

@@ -63,7 +63,15 @@ public final class SceneTruth {
   /** Writes the layers of the scene's things, its check points, and what was done to it. */
   public void write(Path folder, RpcFit fit, double[] bias) {
     List<Seen<Building>> buildings = buildings();
-    layers("roofs", buildings, columns(buildings, this::ofBuilding), folder);
+    List<Column> facts = columns(buildings, this::ofBuilding);
+    layers("roofs", buildings, facts, folder);
+    layer(
+        "footprints",
+        buildings.stream().map(one -> Outlines.footprint(one.thing)).toList(),
+        facts,
+        crs,
+        1,
+        folder.resolve("footprints.gpkg"));
     List<Seen<Vessel>> vessels = vessels();
     layers("vessels", vessels, columns(vessels, SceneTruth::ofVessel), folder);
     List<Seen<Vehicle>> vehicles = vehicles();

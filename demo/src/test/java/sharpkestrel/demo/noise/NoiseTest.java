@@ -31,10 +31,10 @@ class NoiseTest {
     double neighbours = 0;
     for (int y = 0; y < SIDE; y++) {
       for (int x = 0; x < SIDE; x++) {
-        double v = noise.at(x, y);
+        double v = noise.unitAt(x, y);
         tenths[(int) (10 * v)]++;
         sum += v;
-        neighbours += (v - 0.5) * (noise.at(x + 1, y) - 0.5) * 12;
+        neighbours += (v - 0.5) * (noise.unitAt(x + 1, y) - 0.5) * 12;
       }
     }
     int n = SIDE * SIDE;
@@ -70,11 +70,11 @@ class NoiseTest {
   void smoothNoiseMeetsItsLatticeAndHasNoSteps() {
     Noise noise = new Noise(9);
     for (int i = -20; i < 20; i++) {
-      assertThat(noise.smooth(i, 3)).isCloseTo(2 * noise.at(i, 3) - 1, within(1e-12));
+      assertThat(noise.at(i, 3)).isCloseTo(2 * noise.unitAt(i, 3) - 1, within(1e-12));
     }
-    double before = noise.smooth(-5, 0.37);
+    double before = noise.at(-5, 0.37);
     for (double x = -5; x < 5; x += 0.001) {
-      double v = noise.smooth(x, 0.37);
+      double v = noise.at(x, 0.37);
       // The steepest slope of the blend is 1.875 times the largest difference, which is 2.
       assertThat(Math.abs(v - before)).isLessThanOrEqualTo(0.001 * 3.75 + 1e-9);
       assertThat(v).isBetween(-1.0, 1.0);

@@ -34,7 +34,8 @@ import sharpkestrel.raster.Window;
 /** The files of a small survey with all of its truth. */
 class SurveyTest {
 
-  private static final Survey.Order ORDER = new Survey.Order(7, 320, Scenario.WHOLE, 3, true);
+  private static final Survey.Order ORDER =
+      new Survey.Order(7, 320, Scenario.WHOLE, 3, Survey.Holds.TRUTH_RASTERS);
 
   @TempDir
   static Path folder;
@@ -94,6 +95,45 @@ class SurveyTest {
     }
     assertThat(sums).hasSizeGreaterThan(40);
     return sums;
+  }
+
+  /** What is there already is left as it is; what is asked for beyond it is added. */
+  @Test
+  void aSurveyIsMadeInPartsAsTheyAreWanted() throws IOException {
+    Path parent = folder.resolve("parts");
+    Survey first = SurveyMaker.make(parent, new Survey.Order(5, 256), Job.QUIET);
+    assertThat(first.has(Survey.Holds.FIRST_SCENE)).isTrue();
+    assertThat(first.has(Survey.Holds.ALL_FILES)).isFalse();
+    assertThat(first.item("scene-two")).doesNotExist();
+    Path part = first.item().getParent().resolve("pan-R1C1.tif");
+    var written = Files.getLastModifiedTime(part);
+
+    Survey whole = SurveyMaker.make(
+        parent, new Survey.Order(5, 256, Scenario.WHOLE, 0, Survey.Holds.ALL_FILES), Job.QUIET);
+
+    assertThat(whole).isEqualTo(first);
+    assertThat(Files.getLastModifiedTime(part)).isEqualTo(written);
+    assertThat(whole.item("scene-two")).exists();
+    assertThat(whole.photo()).exists();
+    assertThat(whole.has(Survey.Holds.TRUTH_RASTERS)).isFalse();
+    assertThat(SurveyMaker.find(parent, new Survey.Order(5, 256))).contains(whole);
+    assertThat(SurveyMaker.find(parent, new Survey.Order(5, 512))).isEmpty();
+  }
+
+  @Test
+  void footprintsTellHowHighAndForWhatBuildingsAre() {
+    Layer plans = GeoPackage.read(survey.truth("scene-one", "footprints.gpkg"), "");
+    Layer roofs = GeoPackage.read(survey.truth("scene-one", "roofs-true-ortho.gpkg"), "");
+
+    assertThat(plans.size()).isEqualTo(roofs.size());
+    for (int i = 0; i < plans.size(); i++) {
+      // walls stand upright and roofs do not overhang: from above, a roof is its plan
+      assertThat(
+              plans.geometries().get(i).symDifference(roofs.geometries().get(i)).getArea())
+          .isLessThan(0.05);
+      assertThat(plans.table().values("height")[i]).isBetween(3.0, 45.0);
+      assertThat(plans.table().column("use").text(i)).isNotEmpty();
+    }
   }
 
   /** The RPC is off by three pixels in a direction the truth tells. */
