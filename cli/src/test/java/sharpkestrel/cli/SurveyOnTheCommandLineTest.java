@@ -159,7 +159,7 @@ class SurveyOnTheCommandLineTest {
           { "name": "pan", "step": "assemble", "delivery": "${survey}/scene-one.json", "image": "pan" } ] }
         """);
 
-    run("run", sheet, "--set", "survey=" + folder.resolve("fenwrack-sound-3-512-v4"));
+    run("run", sheet, "--set", "survey=" + folder.resolve("fenwrack-sound-3-512-v5"));
 
     assertThat(err.toString()).contains("no report").contains("101 and up");
   }
@@ -186,7 +186,7 @@ class SurveyOnTheCommandLineTest {
         folder);
 
     assertThat(code).as(err.toString()).isZero();
-    Path made = folder.resolve("fenwrack-sound-8-256-harbour-biased-2.5-v4");
+    Path made = folder.resolve("fenwrack-sound-8-256-harbour-biased-2.5-v5");
     assertThat(made.resolve("survey.json")).exists();
     assertThat(made.resolve("scene-two/scene-two.json")).exists();
     assertThat(made.resolve("truth/scene-one/radiometry.tif")).doesNotExist();

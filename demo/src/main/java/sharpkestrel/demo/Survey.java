@@ -10,7 +10,7 @@ import sharpkestrel.io.Json;
  */
 public record Survey(Path folder) {
 
-  static final int VERSION = 4;
+  static final int VERSION = 5;
 
   /** How much of a survey there is; each holds what stands before it. */
   public enum Holds {

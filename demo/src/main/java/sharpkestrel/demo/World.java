@@ -1,9 +1,6 @@
 package sharpkestrel.demo;
 
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.LocalTime;
-import java.time.ZoneOffset;
 import java.util.function.DoubleBinaryOperator;
 import sharpkestrel.demo.ground.Coast;
 import sharpkestrel.demo.ground.Ground;
@@ -74,8 +71,8 @@ public final class World {
     plan = new Plan(ground, extent.grown(60), Extent.around(middle[0], middle[1], side * 0.44));
     today = plan.day(1);
     Chance chance = Chance.of(seed, 2);
-    one = scene("scene-one", middle, day(2031, 4, 24, 11, 50, chance), chance, false);
-    two = scene("scene-two", beside, day(2031, 6, 19, 10, 5, chance), chance, true);
+    one = scene(Pass.ONE, middle, chance);
+    two = scene(Pass.TWO, beside, chance);
     photoDay = conditions(
         middle, Instant.parse("1962-05-14T13:10:00Z"), 1.5, 90, 0.16, 0.2, Cloud.NONE, chance);
     photo = photo(middle, side, chance);
@@ -131,14 +128,6 @@ public final class World {
     };
   }
 
-  private static Instant day(int year, int month, int day, int hour, int minute, Chance chance) {
-    return LocalDate.of(year, month, day)
-        .plusDays(chance.whole(-10, 10))
-        .atTime(LocalTime.of(hour, minute))
-        .plusSeconds(chance.whole(-2400, 2400))
-        .toInstant(ZoneOffset.UTC);
-  }
-
   private Conditions conditions(
       double[] middle,
       Instant time,
@@ -163,31 +152,15 @@ public final class World {
         cloud);
   }
 
-  private Scene scene(String name, double[] middle, Instant time, Chance chance, boolean cloudy) {
-    double offNadir = cloudy ? chance.between(9, 14) : chance.between(16, 22);
-    double azimuth = cloudy ? chance.between(250, 300) : chance.between(80, 120);
-    double side = size * PAN_GSD;
-    Cloud cloud = Cloud.NONE;
-    if (cloudy) {
-      // over a corner that the first scene does not see
-      double away = Math.signum(middle[0] - extent.west() - (extent.east() - middle[0]) + 1e-3);
-      double up = Math.signum(middle[1] - extent.south() - (extent.north() - middle[1]) + 1e-3);
-      cloud = new Cloud(
-          middle[0] + away * side * 0.5,
-          middle[1] + up * side * 0.5,
-          side * 0.46,
-          chance.between(700, 1000),
-          new SmoothTexture(seed * 31 + 14));
-    }
-    Conditions conditions = conditions(
-        middle,
-        time,
-        offNadir,
-        azimuth,
-        cloudy ? chance.between(0.12, 0.2) : chance.between(0.06, 0.11),
-        cloudy ? 0.1 : chance.between(0.3, 0.55),
-        cloud,
-        chance);
+  private Scene scene(Pass pass, double[] middle, Chance chance) {
+    Instant time = pass.time(chance);
+    double offNadir = pass.offNadir().draw(chance);
+    double azimuth = pass.azimuth().draw(chance);
+    Cloud cloud = pass.cloudy() ? cloudAway(middle, chance) : Cloud.NONE;
+    double aerosol = pass.aerosol().draw(chance);
+    double wetness = pass.wetness().draw(chance);
+    Conditions conditions =
+        conditions(middle, time, offNadir, azimuth, aerosol, wetness, cloud, chance);
     double[] place = {middle[0], middle[1], ground.height(middle[0], middle[1]) + UNDULATION};
     Pushbroom sensor = new Pushbroom(
         place,
@@ -203,7 +176,20 @@ public final class World {
     for (int b = 0; b < shifts.length; b++) {
       shifts[b] = new double[] {chance.between(-0.14, 0.14), chance.between(-0.22, 0.22)};
     }
-    return new Scene(name, sensor, conditions, cloudy ? 1.0 : 0.86, shifts);
+    return new Scene(pass.scene(), sensor, conditions, pass.brightest(), shifts);
+  }
+
+  /** Thin cloud over the corner that is farthest from what both scenes see. */
+  private Cloud cloudAway(double[] middle, Chance chance) {
+    double side = size * PAN_GSD;
+    double away = Math.signum(middle[0] - extent.west() - (extent.east() - middle[0]) + 1e-3);
+    double up = Math.signum(middle[1] - extent.south() - (extent.north() - middle[1]) + 1e-3);
+    return new Cloud(
+        middle[0] + away * side * 0.5,
+        middle[1] + up * side * 0.5,
+        side * 0.46,
+        chance.between(700, 1000),
+        new SmoothTexture(seed * 31 + 14));
   }
 
   /** An air photo from low over the land, turned and tilted, its film shrunk and sheared, scanned. */

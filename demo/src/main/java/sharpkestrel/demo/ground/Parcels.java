@@ -155,16 +155,24 @@ public final class Parcels {
     double draw = chance.unit();
     Parcel.Use use = Parcel.Use.OPEN;
     if (good > 0.55) {
-      use = switch (chance.weighted(34, 20, 11, 7, 12, 6, 6, 4)) {
-        case 0 -> Parcel.Use.PASTURE;
-        case 1 -> Parcel.Use.MEADOW;
-        case 2 -> Parcel.Use.STUBBLE;
-        case 3 -> Parcel.Use.PLOUGHED;
-        case 4 -> Parcel.Use.OATS;
-        case 5 -> Parcel.Use.ROOTS;
-        case 6 -> Parcel.Use.RUSHES;
-        default -> Parcel.Use.PLANTATION;
-      };
+      use = chance.pick(
+          List.of(
+              Parcel.Use.PASTURE,
+              Parcel.Use.MEADOW,
+              Parcel.Use.STUBBLE,
+              Parcel.Use.PLOUGHED,
+              Parcel.Use.OATS,
+              Parcel.Use.ROOTS,
+              Parcel.Use.RUSHES,
+              Parcel.Use.PLANTATION),
+          34,
+          20,
+          11,
+          7,
+          12,
+          6,
+          6,
+          4);
     } else if (good > 0.25) {
       use = draw < 0.40
           ? Parcel.Use.PASTURE

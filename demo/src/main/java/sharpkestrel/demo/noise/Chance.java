@@ -1,5 +1,6 @@
 package sharpkestrel.demo.noise;
 
+import java.util.List;
 import java.util.Random;
 
 /**
@@ -58,5 +59,10 @@ public final class Chance {
       }
     }
     return weights.length - 1;
+  }
+
+  /** One of some kinds, each as likely as its weight. */
+  public <T> T pick(List<T> kinds, double... weights) {
+    return kinds.get(weighted(weights));
   }
 }

@@ -155,11 +155,8 @@ final class Anchorage {
   }
 
   private void boat(Frame frame, String place, Chance chance) {
-    Vessel.Kind kind = switch (chance.weighted(58, 35, 7)) {
-      case 0 -> Vessel.Kind.DINGHY;
-      case 1 -> Vessel.Kind.WORKBOAT;
-      default -> Vessel.Kind.BARGE;
-    };
+    Vessel.Kind kind = chance.pick(
+        List.of(Vessel.Kind.DINGHY, Vessel.Kind.WORKBOAT, Vessel.Kind.BARGE), 58, 35, 7);
     double[] size = Shipwright.size(kind, chance);
     if (kind == Vessel.Kind.WORKBOAT) {
       size[0] = Math.min(size[0], 15);
@@ -237,11 +234,8 @@ final class Anchorage {
   private void underWay(double e, double n, Chance chance) {
     double shore = coast.at(e, n);
     double course = chance.between(0, 2 * Math.PI);
-    Vessel.Kind kind = switch (chance.weighted(55, 12, 33)) {
-      case 0 -> Vessel.Kind.WORKBOAT;
-      case 1 -> Vessel.Kind.BARGE;
-      default -> Vessel.Kind.DINGHY;
-    };
+    Vessel.Kind kind = chance.pick(
+        List.of(Vessel.Kind.WORKBOAT, Vessel.Kind.BARGE, Vessel.Kind.DINGHY), 55, 12, 33);
     double[] size = Shipwright.size(kind, chance);
     Frame frame = Frame.at(e, n, course);
     if (chance.happens(0.75)

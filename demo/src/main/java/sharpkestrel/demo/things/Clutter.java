@@ -1,5 +1,6 @@
 package sharpkestrel.demo.things;
 
+import java.util.List;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.Polygons;
 import sharpkestrel.demo.light.Material;
@@ -43,11 +44,8 @@ final class Clutter {
     if (!take(ring)) {
       return false;
     }
-    Material material = switch (chance.weighted(40, 28, 32)) {
-      case 0 -> Material.WET_ASPHALT;
-      case 1 -> Material.CONCRETE;
-      default -> Material.GRAVEL;
-    };
+    Material material =
+        chance.pick(List.of(Material.WET_ASPHALT, Material.CONCRETE, Material.GRAVEL), 40, 28, 32);
     float[] rho = material.toned(Math.exp(0.24 * chance.gaussian()), 0.024 * chance.gaussian());
     things.add(new Patch(ring, Surface.of(material, rho), material == Material.GRAVEL ? 0.8 : 0));
     return true;

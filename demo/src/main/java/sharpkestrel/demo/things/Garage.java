@@ -1,5 +1,6 @@
 package sharpkestrel.demo.things;
 
+import java.util.List;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.Chance;
@@ -26,11 +27,8 @@ final class Garage {
   }
 
   static Vehicle.Kind kind(Chance chance, double cars, double vans, double lorries) {
-    return switch (chance.weighted(cars, vans, lorries)) {
-      case 0 -> Vehicle.Kind.CAR;
-      case 1 -> Vehicle.Kind.VAN;
-      default -> Vehicle.Kind.LORRY;
-    };
+    return chance.pick(
+        List.of(Vehicle.Kind.CAR, Vehicle.Kind.VAN, Vehicle.Kind.LORRY), cars, vans, lorries);
   }
 
   boolean fits(Frame frame, double length, double width) {

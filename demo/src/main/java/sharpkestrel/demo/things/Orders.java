@@ -1,22 +1,26 @@
 package sharpkestrel.demo.things;
 
+import java.util.List;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.demo.things.Building.Shape;
+import sharpkestrel.demo.things.Building.Use;
 
 /** What people build, by quarter. */
 final class Orders {
+
+  private static final List<Material> ROOFS = List.of(
+      Material.TURF_ROOF,
+      Material.SLATE_ROOF,
+      Material.METAL_ROOF,
+      Material.RUSTED_METAL_ROOF,
+      Material.FELT_ROOF);
 
   private Orders() {}
 
   private static Material roof(
       Chance chance, double turf, double slate, double metal, double rust, double felt) {
-    return switch (chance.weighted(turf, slate, metal, rust, felt)) {
-      case 0 -> Material.TURF_ROOF;
-      case 1 -> Material.SLATE_ROOF;
-      case 2 -> Material.METAL_ROOF;
-      case 3 -> Material.RUSTED_METAL_ROOF;
-      default -> Material.FELT_ROOF;
-    };
+    return chance.pick(ROOFS, turf, slate, metal, rust, felt);
   }
 
   private static double pitch(Material roof, Builder.Form form, Chance chance) {
@@ -40,8 +44,8 @@ final class Orders {
   }
 
   private static Builder.Order order(
-      Building.Use use,
-      Building.Shape shape,
+      Use use,
+      Shape shape,
       Material roof,
       double flat,
       double length,
@@ -55,17 +59,26 @@ final class Orders {
 
   /** A house in the lanes of the town. */
   static Builder.Order townHouse(Chance chance) {
-    Building.Shape shape = switch (chance.weighted(46, 12, 8, 4, 3, 1, 12, 6, 8)) {
-      case 0 -> Building.Shape.OBLONG;
-      case 1 -> Building.Shape.ELL;
-      case 2 -> Building.Shape.TEE;
-      case 3 -> Building.Shape.YOU;
-      case 4 -> Building.Shape.COURT;
-      case 5 -> Building.Shape.CROSS;
-      case 6 -> Building.Shape.OUTSHUT;
-      case 7 -> Building.Shape.DOUBLE;
-      default -> Building.Shape.ROW;
-    };
+    Shape shape = chance.pick(
+        List.of(
+            Shape.OBLONG,
+            Shape.ELL,
+            Shape.TEE,
+            Shape.YOU,
+            Shape.COURT,
+            Shape.CROSS,
+            Shape.OUTSHUT,
+            Shape.DOUBLE,
+            Shape.ROW),
+        46,
+        12,
+        8,
+        4,
+        3,
+        1,
+        12,
+        6,
+        8);
     boolean shop = chance.happens(0.16);
     double length = switch (shape) {
       case ROW -> chance.between(20, 42);
@@ -74,7 +87,7 @@ final class Orders {
       default -> chance.between(7.5, 13.5);
     };
     return order(
-        shop ? Building.Use.SHOP : Building.Use.DWELLING,
+        shop ? Use.SHOP : Use.DWELLING,
         shape,
         roof(chance, 14, 46, 18, 7, 15),
         0.05,
@@ -86,15 +99,11 @@ final class Orders {
 
   /** A store, a fish house or a works by the water. */
   static Builder.Order warehouse(Chance chance) {
-    Building.Shape shape = switch (chance.weighted(58, 12, 16, 14)) {
-      case 0 -> Building.Shape.OBLONG;
-      case 1 -> Building.Shape.ELL;
-      case 2 -> Building.Shape.DOUBLE;
-      default -> Building.Shape.OUTSHUT;
-    };
+    Shape shape =
+        chance.pick(List.of(Shape.OBLONG, Shape.ELL, Shape.DOUBLE, Shape.OUTSHUT), 58, 12, 16, 14);
     boolean large = chance.happens(0.45);
     return order(
-        chance.happens(0.5) ? Building.Use.WAREHOUSE : Building.Use.WORKS,
+        chance.happens(0.5) ? Use.WAREHOUSE : Use.WORKS,
         shape,
         roof(chance, 0, 12, 46, 24, 18),
         0.16,
@@ -106,21 +115,22 @@ final class Orders {
 
   /** A house in a hamlet or on a croft. */
   static Builder.Order croft(Chance chance) {
-    Building.Shape shape = switch (chance.weighted(52, 13, 8, 3, 2, 16, 6)) {
-      case 0 -> Building.Shape.OBLONG;
-      case 1 -> Building.Shape.ELL;
-      case 2 -> Building.Shape.TEE;
-      case 3 -> Building.Shape.YOU;
-      case 4 -> Building.Shape.CROSS;
-      case 5 -> Building.Shape.OUTSHUT;
-      default -> Building.Shape.ROW;
-    };
+    Shape shape = chance.pick(
+        List.of(
+            Shape.OBLONG, Shape.ELL, Shape.TEE, Shape.YOU, Shape.CROSS, Shape.OUTSHUT, Shape.ROW),
+        52,
+        13,
+        8,
+        3,
+        2,
+        16,
+        6);
     return order(
-        Building.Use.DWELLING,
+        Use.DWELLING,
         shape,
         roof(chance, 40, 24, 20, 8, 8),
         0.04,
-        shape == Building.Shape.ROW ? chance.between(16, 26) : chance.between(9, 17),
+        shape == Shape.ROW ? chance.between(16, 26) : chance.between(9, 17),
         chance.between(5, 7.6),
         chance.between(3, 4.6),
         chance);
@@ -130,8 +140,8 @@ final class Orders {
   static Builder.Order barn(Chance chance) {
     boolean large = chance.happens(0.4);
     return order(
-        Building.Use.BARN,
-        chance.happens(0.75) ? Building.Shape.OBLONG : Building.Shape.DOUBLE,
+        Use.BARN,
+        chance.happens(0.75) ? Shape.OBLONG : Shape.DOUBLE,
         roof(chance, 16, 10, 42, 28, 4),
         0.03,
         large ? chance.between(18, 34) : chance.between(9, 17),
@@ -143,8 +153,8 @@ final class Orders {
   /** A shed at the back. */
   static Builder.Order shed(Chance chance) {
     return order(
-        Building.Use.SHED,
-        Building.Shape.OBLONG,
+        Use.SHED,
+        Shape.OBLONG,
         roof(chance, 12, 6, 40, 22, 20),
         0.25,
         chance.between(3.4, 7.5),
@@ -156,8 +166,8 @@ final class Orders {
   /** A school, an inn or a market about a courtyard. */
   static Builder.Order court(Chance chance) {
     return order(
-        Building.Use.SHOP,
-        Building.Shape.COURT,
+        Use.SHOP,
+        Shape.COURT,
         roof(chance, 5, 60, 20, 0, 15),
         0.1,
         chance.between(19, 25),
@@ -168,8 +178,8 @@ final class Orders {
 
   static Builder.Order church(Chance chance) {
     return new Builder.Order(
-        Building.Use.CHURCH,
-        Building.Shape.CROSS,
+        Use.CHURCH,
+        Shape.CROSS,
         Material.SLATE_ROOF,
         Builder.Form.GABLE,
         chance.between(24, 30),
