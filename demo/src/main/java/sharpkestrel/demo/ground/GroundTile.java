@@ -20,6 +20,8 @@ public final class GroundTile {
     SHORE,
     /** Metres beyond the edge of the nearest road, below 0 on it; not told beyond {@value #ROADSIDE} m. */
     ROAD,
+    /** Metres to the left of the middle of the nearest road. It has steps where another road becomes the nearest. */
+    ACROSS,
     /** Share of the way from the middle of a lake to its shore. */
     LAKE,
     /** Metres beyond the edge of the nearest burn, below 0 in it; at most 8. */
@@ -132,7 +134,8 @@ public final class GroundTile {
 
   /** Lowers the distance to the nearest road at the nodes beside a piece of one. */
   private void lay(Roads.Piece piece) {
-    double reach = piece.road().kind().half + ROADSIDE;
+    double half = piece.road().kind().half;
+    double reach = half + ROADSIDE;
     double dx = piece.e1() - piece.e0();
     double dy = piece.n1() - piece.n0();
     double length = Math.max(Math.hypot(dx, dy), 1e-9);
@@ -144,10 +147,12 @@ public final class GroundTile {
       for (int x = left; x <= right; x++) {
         double e = west + x - APRON;
         double n = south + y - APRON;
-        double d = piece.distance(e, n) - piece.road().kind().half;
+        double d = piece.distance(e, n) - half;
         int at = y * NODES + x;
         if (d < fields[at * Field.COUNT + Field.ROAD.ordinal()]) {
           set(at, Field.ROAD, (float) d);
+          double side = dx * (n - piece.n0()) - dy * (e - piece.e0());
+          set(at, Field.ACROSS, (float) Math.copySign(d + half, side));
           kind[at] = (byte) piece.road().kind().ordinal();
           along[at] =
               (float) (piece.start() + ((e - piece.e0()) * dx + (n - piece.n0()) * dy) / length);

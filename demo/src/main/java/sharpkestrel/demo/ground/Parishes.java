@@ -18,6 +18,9 @@ public final class Parishes {
         "Drusk",
     "Heskin", "Dunnar", "Velk", "Grould", "Kelpin", "Lummar", "Rimmet", "Stourk", "Tavran", "Vordal"
   };
+  private static final String[] BEFORE = {
+    "", "Upper ", "Nether ", "Easter ", "Wester ", "Over ", "Mid ", "Far ", "Little "
+  };
   private static final String[] LAST = {
     "hope", "moor", "ness", "ay", "holm", "wick", "garth", "fell", "sund", "stow"
   };
@@ -71,14 +74,16 @@ public final class Parishes {
     return ring;
   }
 
-  /** No two of neighbouring squares have one name: first parts go with the column, last ones with the row. */
+  /** Within 60 columns and 30 rows, 37 km by 18 km, no name is given twice. */
   private static String name(long seed, long i, long j) {
     Chance chance = Chance.of(seed, 92);
     long column = i + chance.whole(0, 99);
     long row = j + chance.whole(0, 99);
-    int first = (int) Math.floorMod(column * 7 + row * 3, FIRST.length);
-    int last = (int) Math.floorMod(row * 3 + column, LAST.length);
-    return FIRST[first] + LAST[last];
+    int first = Math.floorMod(column + 7 * row, FIRST.length);
+    int last = Math.floorMod(row, LAST.length);
+    long block = Math.floorDiv(column, (long) FIRST.length)
+        + 3 * Math.floorMod(Math.floorDiv(row, (long) LAST.length), 3L);
+    return BEFORE[Math.floorMod(block, BEFORE.length)] + FIRST[first] + LAST[last];
   }
 
   static Geometry polygon(double[] ring) {

@@ -1,5 +1,6 @@
 package sharpkestrel.demo.scene;
 
+import static sharpkestrel.demo.ground.GroundTile.Field.ACROSS;
 import static sharpkestrel.demo.ground.GroundTile.Field.BLEACHED;
 import static sharpkestrel.demo.ground.GroundTile.Field.BROAD;
 import static sharpkestrel.demo.ground.GroundTile.Field.BURN;
@@ -122,7 +123,10 @@ final class Land {
   }
 
   private void road(GroundTile tile, Road.Kind kind, float beyond, double e, double n) {
-    double middle = kind.half + beyond;
+    // between nodes a distance never falls to nought, the signed one does; it means nothing where
+    // roads meet
+    double distance = kind.half + beyond;
+    double middle = distance < 0.7 ? Math.abs(ACROSS.of(here)) : distance;
     double fine = grain.at(e, n, 0.4);
     double along = tile.alongRoad(e, n);
     if (kind == Road.Kind.TRACK) {

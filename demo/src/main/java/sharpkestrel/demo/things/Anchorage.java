@@ -164,7 +164,7 @@ final class Anchorage {
     }
     if (!chance.happens(0.78)) {
       buoy(frame.east(), frame.north(), chance);
-    } else if (ships.fits(frame.moved(0, 0, 0), size[0] + 8, size[1] + 8, true)) {
+    } else if (ships.fits(frame, size[0] + 8, size[1] + 8, true)) {
       ships.launch(frame, kind, size[0], size[1], 0, place, Vessel.State.MOORED, 1, chance);
       buoy(frame.e(size[0] / 2 + 3, 0), frame.n(size[0] / 2 + 3, 0), chance);
     }
