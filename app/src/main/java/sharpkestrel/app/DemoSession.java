@@ -44,7 +44,12 @@ final class DemoSession {
                 order,
                 look -> Platform.runLater(() -> showQuickLook(workspace, look)),
                 job),
-            survey -> begin(workspace, survey, folder, afresh),
+            survey -> {
+              begin(workspace, survey, folder, afresh);
+              if (!afresh) {
+                gatherRest(workspace, order);
+              }
+            },
             failure -> workspace.messageProperty().set(failure.getMessage()));
   }
 
@@ -98,24 +103,74 @@ final class DemoSession {
 
   static void gather(Workspace workspace, Survey survey) {
     suggest(workspace, survey, workspace.folder());
-    assemble(workspace, survey.item(), FIRST, "Bands, raw", true);
-    assemble(workspace, survey.item(), "pan", "Pan, raw", false);
+    assemble(workspace, survey.item(), FIRST, FIRST, "Bands, raw", true);
+    assemble(workspace, survey.item(), "pan", "pan", "Pan, raw", false);
+  }
+
+  /**
+   * Makes the second scene and the air photo where they are not there yet, aside and at low priority, and gathers them;
+   * the work on the first scene goes on meanwhile.
+   */
+  private static void gatherRest(Workspace workspace, Survey.Order order) {
+    Survey.Order all = new Survey.Order(
+        order.seed(), order.size(), order.scenario(), order.bias(), Survey.Holds.ALL_FILES);
+    Thread aside = new Thread(
+        () -> {
+          try {
+            Survey survey = SurveyMaker.make(DemoData.surveys(), all, Job.of(1, 512));
+            workspace.tasks().afterAll(() -> addRest(workspace, survey));
+          } catch (RasterException failed) {
+            Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
+          }
+        },
+        "kestrel-survey");
+    aside.setDaemon(true);
+    aside.setPriority(Thread.MIN_PRIORITY);
+    aside.start();
+  }
+
+  static void addRest(Workspace workspace, Survey survey) {
+    if (workspace.named("photo").isEmpty()) {
+      Path two = survey.item("scene-two");
+      assemble(workspace, two, FIRST, "ms-two", "Bands two, raw", false);
+      assemble(workspace, two, "pan", "pan-two", "Pan two, raw", false);
+      gatherOne(
+          workspace,
+          "open",
+          "photo",
+          "Air photo",
+          Map.of("file", survey.photo().toString()),
+          false);
+    }
   }
 
   private static void assemble(
-      Workspace workspace, Path item, String image, String title, boolean shown) {
-    StepSpec step = StepCatalogue.get("assemble");
+      Workspace workspace, Path item, String image, String name, String title, boolean shown) {
     Map<String, String> settings = new LinkedHashMap<>();
     settings.put("delivery", item.toString());
     settings.put("image", image);
+    gatherOne(workspace, "assemble", name, title, settings, shown);
+  }
+
+  private static void gatherOne(
+      Workspace workspace,
+      String id,
+      String name,
+      String title,
+      Map<String, String> settings,
+      boolean shown) {
+    StepSpec step = StepCatalogue.get(id);
     workspace
         .tasks()
         .run(
-            "Assembling " + image,
+            "Gathering " + title,
             job -> workspace.maker().make(step, Map.of(), Map.of(), settings, job),
             made -> {
+              if (workspace.named(name).isPresent()) {
+                return;
+              }
               Result result = new Result(
-                  image,
+                  name,
                   title,
                   step,
                   Map.of(),

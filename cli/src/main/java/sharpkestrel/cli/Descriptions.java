@@ -4,6 +4,7 @@ import java.util.Locale;
 import sharpkestrel.check.Scores;
 import sharpkestrel.extract.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
 
@@ -34,6 +35,9 @@ final class Descriptions {
             cut.height());
       case ObjectSet set -> set.count() + " objects, " + set.table().columns().size() + " features";
       case OutlineSet outlines -> outlines.count() + " outlines";
+      case TiePoints points ->
+        points.points().size() + " tie points in " + points.coverage().size() + " of "
+            + TiePoints.CELLS * TiePoints.CELLS + " cells of the scene";
       case Scores scores -> scores.toText().lines().toList().get(1);
       default -> result.toString();
     };

@@ -9,6 +9,8 @@ import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.fit.TiePointFile;
+import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.NumberRaster;
 import sharpkestrel.raster.Raster;
@@ -25,7 +27,8 @@ public final class ResultFiles {
     return value instanceof Raster
         || value instanceof Cut
         || value instanceof ObjectSet
-        || value instanceof OutlineSet;
+        || value instanceof OutlineSet
+        || value instanceof TiePoints;
   }
 
   /**
@@ -48,6 +51,10 @@ public final class ResultFiles {
         } else {
           GeoJson.write(outlines.toLayer(layer), file);
         }
+      }
+      case TiePoints points -> {
+        expect("A set of tie points", file, ".geojson", ".json");
+        TiePointFile.write(points, file);
       }
       default ->
         throw new RasterException(

@@ -15,6 +15,8 @@ import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.fit.TiePointFile;
+import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -25,25 +27,29 @@ import sharpkestrel.segment.TreeFile;
 import sharpkestrel.step.Step;
 
 /**
- * Results kept in a folder in open formats, each under a name that is the digest of all that made it: {@code rasters}
- * and {@code objects}. What was made once is found again; deleting any of the files costs only time.
+ * Results kept in a folder in open formats, each under a name that is the digest of all that made it: {@code rasters},
+ * {@code points} and {@code objects}. What was made once is found again; deleting any of the files costs only time.
  */
 public final class KeptResults {
 
-  private static final Pattern NAME = Pattern.compile("([a-z-]+-[0-9a-f]{16})\\.(tif|gpkg)");
+  private static final Pattern NAME =
+      Pattern.compile("([a-z-]+-[0-9a-f]{16})\\.(tif|gpkg|geojson)");
   private static final Pattern LEFT = Pattern.compile("\\..+\\.(\\d+)\\.part(\\.\\d+)?");
 
   private final Path rasters;
+  private final Path places;
   private final Path objects;
 
   public KeptResults(Path folder) {
     rasters = folder.resolve("rasters");
+    places = folder.resolve("points");
     objects = folder.resolve("objects");
   }
 
   /** Whether results of a kind can be kept. */
   public static boolean keeps(Class<?> type) {
-    return Set.of(Raster.class, Cut.class, ObjectSet.class, OutlineSet.class).contains(type);
+    return Set.of(Raster.class, TiePoints.class, Cut.class, ObjectSet.class, OutlineSet.class)
+        .contains(type);
   }
 
   /** Whether a result is worth a file: scores, and rasters that cost no more to make than to read, are not. */
@@ -53,6 +59,7 @@ public final class KeptResults {
       case Cut cut -> TreeFile.canWrite(cut);
       case ObjectSet set -> true;
       case OutlineSet outlines -> true;
+      case TiePoints points -> true;
       default -> false;
     };
   }
@@ -76,6 +83,10 @@ public final class KeptResults {
     if (type == Raster.class) {
       Path raster = rasters.resolve(file + ".tif");
       return Files.isRegularFile(raster) ? RasterFiles.open(raster) : null;
+    }
+    if (type == TiePoints.class) {
+      Path points = places.resolve(file + ".geojson");
+      return Files.isRegularFile(points) ? TiePointFile.read(points) : null;
     }
     Path stem = objects.resolve(file);
     if (type == Cut.class && TreeFile.exists(stem)) {
@@ -106,6 +117,8 @@ public final class KeptResults {
         GeoTiffWriter.write(raster, file, Compression.ZSTD, job);
         return RasterFiles.open(file);
       }
+      case TiePoints points ->
+        TiePointFile.write(points, places.resolve(fingerprint.file() + ".geojson"));
       case Cut cut -> TreeFile.write(cut, objects.resolve(fingerprint.file()), job);
       case ObjectSet set -> ObjectFile.write(set, table);
       case OutlineSet outlines -> GeoPackage.write(outlines.toLayer("outlines"), table);
@@ -118,12 +131,13 @@ public final class KeptResults {
 
   public boolean has(Origin.Fingerprint fingerprint) {
     return Files.isRegularFile(rasters.resolve(fingerprint.file() + ".tif"))
+        || Files.isRegularFile(places.resolve(fingerprint.file() + ".geojson"))
         || Files.isRegularFile(objects.resolve(fingerprint.file() + ".gpkg"));
   }
 
   /** Deletes kept results that are no longer wanted, and what runs that were killed left half written. */
   public void prune(Set<String> wantedFiles) {
-    for (Path folder : new Path[] {rasters, objects}) {
+    for (Path folder : new Path[] {rasters, places, objects}) {
       if (!Files.isDirectory(folder)) {
         continue;
       }

@@ -11,6 +11,8 @@ import sharpkestrel.io.RasterFiles;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.fit.TiePointFile;
+import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
@@ -52,6 +54,9 @@ public final class Results {
     if (type == ObjectSet.class || type == Cut.class) {
       return "an object set";
     }
+    if (type == TiePoints.class) {
+      return "tie points";
+    }
     return type == OutlineSet.class ? "outlines" : type.getSimpleName();
   }
 
@@ -89,6 +94,9 @@ public final class Results {
     }
     if (type == ObjectSet.class) {
       return ObjectFile.read(file);
+    }
+    if (type == TiePoints.class) {
+      return TiePointFile.read(file);
     }
     if (type == OutlineSet.class) {
       return OutlineSet.of(GeoPackage.read(file, ""));

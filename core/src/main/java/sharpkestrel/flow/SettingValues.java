@@ -51,7 +51,12 @@ public final class SettingValues {
       return Path.of(text);
     }
     if (type == Optional.class) {
-      return auto ? Optional.empty() : Optional.of(Extent.parse(text));
+      return auto
+          ? Optional.empty()
+          : Optional.of(
+              option.choices().isPresent()
+                  ? constant(option, option.choices().get(), text)
+                  : Extent.parse(text));
     }
     if (type == List.class) {
       return list(option, auto ? "" : text);
@@ -109,7 +114,7 @@ public final class SettingValues {
     return switch (value) {
       case Double d -> Double.isNaN(d) ? AUTO : Cql2.number(d);
       case Enum<?> e -> e.name().toLowerCase(Locale.ROOT);
-      case Optional<?> o -> o.map(Object::toString).orElse(AUTO);
+      case Optional<?> o -> o.map(SettingValues::toText).orElse(AUTO);
       case List<?> l ->
         l.isEmpty() ? AUTO : String.join(",", l.stream().map(Object::toString).toList());
       case CrsName c -> c.isKnown() ? c.text() : AUTO;

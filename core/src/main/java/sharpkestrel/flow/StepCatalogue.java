@@ -10,8 +10,12 @@ import sharpkestrel.extract.Winnow;
 import sharpkestrel.gather.Assemble;
 import sharpkestrel.gather.Calibrate;
 import sharpkestrel.gather.Clip;
+import sharpkestrel.gather.OpenFile;
 import sharpkestrel.objects.Measure;
+import sharpkestrel.place.FindTiePoints;
 import sharpkestrel.place.Ortho;
+import sharpkestrel.place.RefineModel;
+import sharpkestrel.place.Warp;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Segment;
 import sharpkestrel.sharpen.Index;
@@ -27,9 +31,13 @@ public final class StepCatalogue {
   static {
     List<Class<? extends Step<?>>> all = List.of(
         Assemble.class,
+        OpenFile.class,
         Calibrate.class,
         Clip.class,
         Ortho.class,
+        FindTiePoints.class,
+        RefineModel.class,
+        Warp.class,
         Pansharpen.class,
         Index.class,
         Segment.class,

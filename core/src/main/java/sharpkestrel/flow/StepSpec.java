@@ -44,11 +44,22 @@ public final class StepSpec {
       return type instanceof ParameterizedType p ? (Class<?>) p.getRawType() : (Class<?>) type;
     }
 
+    /** The constants to choose among; empty where it is no such choice. */
+    public Optional<Class<?>> choices() {
+      Class<?> of = rawType() == Optional.class
+          ? (Class<?>) ((ParameterizedType) type).getActualTypeArguments()[0]
+          : rawType();
+      return of.isEnum() ? Optional.of(of) : Optional.empty();
+    }
+
     /** "0.01 to 1000 m", "at least 0", or what values there are; empty where anything goes. */
     public String range() {
-      if (rawType().isEnum()) {
+      if (choices().isPresent()) {
         List<String> names = new ArrayList<>();
-        for (Object constant : rawType().getEnumConstants()) {
+        if (rawType() == Optional.class) {
+          names.add(initial);
+        }
+        for (Object constant : choices().get().getEnumConstants()) {
           names.add(constant.toString().toLowerCase(Locale.ROOT));
         }
         return String.join(", ", names);

@@ -1,5 +1,7 @@
 package sharpkestrel.geo;
 
+import sharpkestrel.raster.CrsName;
+
 /**
  * A rational polynomial sensor model (RPC00B): image coordinates as ratios of cubic polynomials of longitude,
  * latitude (degrees, WGS 84) and height (m above the ellipsoid).
@@ -24,7 +26,8 @@ public record Rpc(
     double latitudeScale,
     double longitudeScale,
     double heightScale,
-    double[][] coefficients) {
+    double[][] coefficients)
+    implements ImageModel {
 
   private static final int MOST_ITERATIONS = 20;
   private static final double CONVERGED_PIXELS = 1e-6;
@@ -48,7 +51,18 @@ public record Rpc(
     }
   }
 
+  @Override
+  public CrsName crs() {
+    return Crs.WGS84;
+  }
+
+  @Override
+  public boolean usesHeights() {
+    return true;
+  }
+
   /** Image column and row of a ground point, written to {@code image[0]} and {@code image[1]}. */
+  @Override
   public void toImage(double longitude, double latitude, double height, double[] image) {
     double l = (longitude - longitudeOffset) / longitudeScale;
     double p = (latitude - latitudeOffset) / latitudeScale;

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.OptionalDouble;
 import java.util.TreeMap;
 import sharpkestrel.geo.Acquisition;
+import sharpkestrel.geo.Placement;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Attachments;
@@ -76,6 +77,10 @@ public final class GeoTiff implements Raster {
     var acquisition = AcquisitionItems.read(items, bands);
     if (acquisition.isPresent()) {
       all = all.with(Acquisition.class, acquisition.get());
+    }
+    var placement = PlacementItems.read(items);
+    if (placement.isPresent()) {
+      all = all.with(Placement.class, placement.get());
     }
     if (reference.vertical() != VerticalDatum.UNKNOWN) {
       all = all.with(VerticalDatum.class, reference.vertical());

@@ -11,6 +11,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicLong;
 import sharpkestrel.geo.Acquisition;
+import sharpkestrel.geo.Placement;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Band;
@@ -410,6 +411,10 @@ public final class GeoTiffWriter {
         .attachments()
         .get(Acquisition.class)
         .ifPresent(acquisition -> AcquisitionItems.write(items, acquisition, raster.bands()));
+    raster
+        .attachments()
+        .get(Placement.class)
+        .ifPresent(placement -> PlacementItems.write(items, placement));
     entries.ascii(TiffTags.ITEMS, items.toXml());
   }
 

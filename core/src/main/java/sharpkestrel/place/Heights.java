@@ -15,13 +15,13 @@ import sharpkestrel.raster.Statistics;
  * @param lowest ellipsoidal height in metres, of the model
  * @param highest likewise
  */
-record Heights(Raster model, double undulation, double lowest, double highest) {
+public record Heights(Raster model, double undulation, double lowest, double highest) {
 
   /**
    * @param undulation NaN where not given
    * @param grid heights of the geoid above the ellipsoid, in place of one number
    */
-  static Heights of(Raster model, double undulation, Optional<Raster> grid, Job job) {
+  public static Heights of(Raster model, double undulation, Optional<Raster> grid, Job job) {
     if (grid.isEmpty()) {
       return of(model, undulation, job);
     }

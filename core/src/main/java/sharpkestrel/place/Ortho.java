@@ -98,8 +98,6 @@ public record Ortho(
     Resampling resampling)
     implements Step<Raster> {
 
-  private static final long MOST_PIXELS = 1L << 36;
-
   public Ortho {
     if (pixelSize <= 0) {
       throw new IllegalArgumentException("Pixel size must be above 0 m, not " + pixelSize + ".");
@@ -119,7 +117,8 @@ public record Ortho(
     Crs system = Crs.of(target);
     Grid grid = grid(rpc, system, ground);
     Attachments attachments = scene.attachments().without(Rpc.class);
-    return new OrthoRaster(scene, rpc, ground, system, grid, attachments, resampling);
+    return new RectifiedRaster(
+        scene, rpc, Optional.of(ground), system, grid, attachments, resampling);
   }
 
   private Heights ground(Rpc rpc, Job job) {
@@ -165,22 +164,11 @@ public record Ortho(
     double size = pixelSize;
     if (Double.isNaN(size)) {
       double metres = GroundSize.of(scene).mean();
-      double digit = Math.pow(10, Math.floor(Math.log10(metres)) - 1);
-      size = Math.round(metres / digit)
-          * digit
-          / (system.isGeographic() ? 111_320 : system.metresPerUnit());
+      size =
+          TargetGrid.twoDigits(metres) / (system.isGeographic() ? 111_320 : system.metresPerUnit());
     }
     Extent area = extent.isPresent() ? extent.get() : covered(rpc, system, ground, size);
-    if (area.width() / size * (area.height() / size) > MOST_PIXELS) {
-      throw new RasterException("The result would have "
-          + Math.round(area.width() / size)
-          + " x "
-          + Math.round(area.height() / size)
-          + " pixels. Check the pixel size and the area: are they in the units of "
-          + system.name()
-          + "?");
-    }
-    return Grid.covering(area, size, system.name());
+    return TargetGrid.covering(area, size, system);
   }
 
   /** The ground under the scene's border at the lowest and highest heights, out to whole pixels. */
@@ -212,7 +200,7 @@ public record Ortho(
         }
       }
     }
-    Extent model = modelExtent(ground, system);
+    Extent model = TargetGrid.extentOf(ground, system);
     Extent area = all.intersect(model);
     if (area.isEmpty()) {
       throw new RasterException("The height model does not reach the scene: the scene covers "
@@ -228,29 +216,5 @@ public record Ortho(
         Math.floor(area.south() / size) * size,
         Math.ceil(area.east() / size) * size,
         Math.ceil(area.north() / size) * size);
-  }
-
-  private static Extent modelExtent(Heights ground, Crs system) {
-    Grid grid = ground.model().grid();
-    Extent own = grid.extent();
-    CoordinateMap map = Crs.of(grid.crs()).to(system);
-    double[] corners = {
-      own.west(),
-      own.south(),
-      own.east(),
-      own.south(),
-      own.west(),
-      own.north(),
-      own.east(),
-      own.north()
-    };
-    map.apply(corners, 4);
-    Extent all = null;
-    for (int i = 0; i < 4; i++) {
-      Extent at =
-          new Extent(corners[2 * i], corners[2 * i + 1], corners[2 * i], corners[2 * i + 1]);
-      all = all == null ? at : all.union(at);
-    }
-    return all;
   }
 }

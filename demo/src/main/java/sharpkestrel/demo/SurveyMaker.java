@@ -9,7 +9,7 @@ import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.scene.Exposure;
 import sharpkestrel.demo.scene.Scene;
-import sharpkestrel.demo.sensor.RpcFit;
+import sharpkestrel.demo.sensor.SensorView;
 import sharpkestrel.demo.survey.HeightFiles;
 import sharpkestrel.demo.survey.PhotoFile;
 import sharpkestrel.demo.survey.RegisterFiles;
@@ -18,6 +18,7 @@ import sharpkestrel.demo.survey.TruthRasters;
 import sharpkestrel.demo.things.Things;
 import sharpkestrel.demo.truth.SceneTruth;
 import sharpkestrel.geo.Rpc;
+import sharpkestrel.geo.RpcFit;
 import sharpkestrel.io.Json;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -134,8 +135,8 @@ public final class SurveyMaker {
       Optional<Consumer<Raster>> quickLook,
       Job job) {
     Exposure exposure = new Exposure(scene, world.ground(), things, World.UNDULATION);
-    RpcFit fit =
-        RpcFit.of(scene.sensor(), World.CRS, World.UNDULATION + LOWEST, World.UNDULATION + HIGHEST);
+    RpcFit fit = SensorView.rpc(
+        scene.sensor(), World.CRS, World.UNDULATION + LOWEST, World.UNDULATION + HIGHEST);
     quickLook.ifPresent(look -> look.accept(quickLook(exposure, fit, job)));
     double[] bias = bias(scene);
     new SceneTruth(

@@ -16,10 +16,12 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.TieModel;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.app.viewer.Ramp;
+import sharpkestrel.app.viewer.TieMarks;
 import sharpkestrel.check.Scores;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.OutlineSet;
@@ -48,6 +50,8 @@ public final class Bench extends VBox {
   private final RampLegend legend = new RampLegend();
   private final VBox tablePanel;
   private GrainPanel grain;
+  private final TieModel ties;
+  private final TieMarks marks;
   private String view = "Tool";
   private String tool = "";
   private boolean toolChosen;
@@ -59,6 +63,8 @@ public final class Bench extends VBox {
   public Bench(Workspace workspace, PictureView picture) {
     this.workspace = workspace;
     this.picture = picture;
+    ties = new TieModel(workspace);
+    marks = new TieMarks(workspace, ties);
     getStyleClass().add("bench");
     setSpacing(8);
     head.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
@@ -156,7 +162,7 @@ public final class Bench extends VBox {
     if (tool.isEmpty() && !steps.isEmpty()) {
       // What comes next: with scenes at hand, calibrating them rather than assembling more.
       boolean gathered = stage == Stage.GATHER && !workspace.of(stage).isEmpty();
-      tool = steps.get(gathered ? 1 : 0).id();
+      tool = gathered ? "calibrate" : steps.getFirst().id();
     }
     for (StepSpec step : steps) {
       Button tab = tab(step.title(), view.equals("Tool") && step.id().equals(tool));
@@ -189,6 +195,29 @@ public final class Bench extends VBox {
     fold.setOnAction(e -> toggleFold());
     head.getChildren().addAll(gap, fold);
     content.getChildren().setAll(body());
+    boolean tying = view.equals("Tool") && tool.equals("tiepoints");
+    workspace.bothPanesHeldProperty().set(tying);
+    picture.setTool(tying ? marks : null);
+    if (tying && workspace.paneBProperty().get() != null) {
+      workspace.compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
+    }
+  }
+
+  /** Sets the other half of a tie point where it is expected. */
+  public void takeExpected() {
+    ties.takeExpected();
+  }
+
+  /** Switches the tie point that is picked off. */
+  public void switchPointOff() {
+    if (ties.selectedProperty().get() >= 0) {
+      ties.switchOff(ties.selectedProperty().get());
+    }
+  }
+
+  /** Gives up the tie point that is half set. */
+  public void dropPending() {
+    ties.dropPending();
   }
 
   private static Button tab(String text, boolean chosen) {
@@ -221,6 +250,7 @@ public final class Bench extends VBox {
         grain.setMinWidth(330);
         yield new HBox(10, grain, panel);
       }
+      case "tiepoints" -> new TiePanel(workspace, picture, ties, marks);
       case "compare" -> {
         StepPanel panel = new StepPanel(workspace, picture, step);
         ScoresPanel scores = new ScoresPanel(workspace);

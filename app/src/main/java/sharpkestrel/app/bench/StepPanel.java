@@ -149,7 +149,7 @@ public final class StepPanel extends HBox {
 
   private Node editor(StepSpec.Option option) {
     Class<?> type = option.rawType();
-    if (type.isEnum() || type == boolean.class) {
+    if (option.choices().isPresent() || type == boolean.class) {
       ComboBox<String> box = new ComboBox<>();
       for (String value : option.range().split(", ")) {
         box.getItems().add(value);

@@ -5,7 +5,9 @@ import sharpkestrel.check.Scores;
 import sharpkestrel.extract.OutlineSet;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.geo.Placement;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.step.Stage;
@@ -34,6 +36,12 @@ public record Result(
   /** A few words for the trail. */
   public String note() {
     return switch (value) {
+      case Raster raster
+      when stage() == Stage.PLACE && raster.attachments().get(Placement.class).isPresent() ->
+        String.format(
+            java.util.Locale.ROOT,
+            "%.2f px RMS",
+            raster.attachments().get(Placement.class).get().rms());
       case Raster raster ->
         raster.bands().size() == 1
             ? raster.bands().get(0).role().label()
@@ -41,6 +49,7 @@ public record Result(
       case Cut cut -> grouped(cut.objects()) + " objects";
       case ObjectSet set -> grouped(set.count()) + " objects";
       case OutlineSet outlines -> grouped(outlines.count()) + " outlines";
+      case TiePoints points -> grouped(points.points().size()) + " points";
       case Scores scores -> String.format(java.util.Locale.ROOT, "F1 %.2f", scores.f1());
       default -> "written";
     };

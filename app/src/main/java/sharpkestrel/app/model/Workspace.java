@@ -8,7 +8,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
@@ -18,6 +20,7 @@ import sharpkestrel.flow.Results;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.SettingValues;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.step.Stage;
 
@@ -39,6 +42,7 @@ public final class Workspace {
   private final ObjectProperty<Compare> compare = new SimpleObjectProperty<>(Compare.ONE);
   private final ObjectProperty<Integer> selectedRow = new SimpleObjectProperty<>(-1);
   private final ObjectProperty<String> featureShown = new SimpleObjectProperty<>("");
+  private final BooleanProperty bothPanesHeld = new SimpleBooleanProperty();
   private final StringProperty title = new SimpleStringProperty("");
   private final StringProperty message = new SimpleStringProperty("");
   private final StringProperty warning = new SimpleStringProperty("");
@@ -81,6 +85,21 @@ public final class Workspace {
   /** The feature that colours pane A's objects; empty for outlines only. */
   public ObjectProperty<String> featureShownProperty() {
     return featureShown;
+  }
+
+  /** Whether the tool in hand works between both panes, so that what is shown may change and the tool stays. */
+  public BooleanProperty bothPanesHeldProperty() {
+    return bothPanesHeld;
+  }
+
+  /** Whether a result can be swiped over what pane A shows: both placed, or both raw. */
+  public boolean sharesGround(Result result) {
+    Result shown = paneA.get();
+    return shown == null
+        || shown.backdrop() == null
+        || result.backdrop() == null
+        || shown.backdrop().grid().crs().isKnown()
+            == result.backdrop().grid().crs().isKnown();
   }
 
   public StringProperty titleProperty() {
@@ -156,15 +175,15 @@ public final class Workspace {
         .toList();
   }
 
-  /** Adds a result, shows it in pane A with the one before it in pane B. */
+  /** Adds a result, shows it in pane A with its reference, or the one before it, in pane B. */
   public void add(Result result) {
     Result before = paneA.get();
     undo.change(
         "make " + result.title(),
         () -> {
           results.add(result);
-          if (result.backdrop() != null) {
-            paneB.set(before);
+          if (result.backdrop() != null && !(result.value() instanceof TiePoints)) {
+            paneB.set(result.inputs().getOrDefault("reference", before));
             show(result);
           }
         },

@@ -101,6 +101,8 @@ public final class Shell extends StackPane {
     keys.key(KeyCode.R, "run the tool on all", bench::runAll);
     keys.key(KeyCode.E, "lift the bench over the picture", () -> lift(!bench.isLifted()));
     keys.key(KeyCode.P, "fold the bench", bench::toggleFold);
+    keys.key(KeyCode.ENTER, "take the expected place of a tie point", bench::takeExpected);
+    keys.key(KeyCode.DELETE, "switch the picked tie point off", bench::switchPointOff);
     keys.line("[ and ]", "finer or coarser grain");
     keys.bind(KeyCode.OPEN_BRACKET, false, () -> stepGrain(-1));
     keys.bind(KeyCode.CLOSE_BRACKET, false, () -> stepGrain(1));
@@ -127,6 +129,7 @@ public final class Shell extends StackPane {
 
   private void drop() {
     picture.clearPatch();
+    bench.dropPending();
     workspace.clearMessages();
     lift(false);
     workspace.selectedRowProperty().set(-1);

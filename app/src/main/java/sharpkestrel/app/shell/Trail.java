@@ -165,12 +165,19 @@ public final class Trail extends ScrollPane {
       if (e.isShiftDown()) {
         workspace.paneBProperty().set(result);
         if (workspace.compareProperty().get() == Workspace.Compare.ONE) {
-          workspace.compareProperty().set(Workspace.Compare.SWIPE);
+          workspace
+              .compareProperty()
+              .set(
+                  workspace.sharesGround(result)
+                      ? Workspace.Compare.SWIPE
+                      : Workspace.Compare.SIDE_BY_SIDE);
         }
       } else {
         // Shown first, so that a panel that is built for the stage takes what goes with it.
         workspace.show(result);
-        workspace.stageProperty().set(result.stage());
+        if (!workspace.bothPanesHeldProperty().get()) {
+          workspace.stageProperty().set(result.stage());
+        }
       }
     });
     row.setOnMouseEntered(e -> lightAncestors(result, true));

@@ -9,6 +9,8 @@ import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.scene.Cursor;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
@@ -61,6 +63,13 @@ public final class PictureView extends Region {
   private final TrialPatch patch = new TrialPatch();
   private boolean complete;
   private boolean outlinesShown = true;
+  private final Canvas marks = new Canvas();
+  private PaneTool tool;
+  private boolean grabbed;
+  /** What pane B shows where it lies in another world than pane A; null where both move together. */
+  private Viewport other;
+
+  private PaneLayer otherOf;
 
   public PictureView(Workspace workspace) {
     this.workspace = workspace;
@@ -68,12 +77,18 @@ public final class PictureView extends Region {
     setId("picture");
     badge.getStyleClass().add("preview-badge");
     badge.setVisible(false);
-    getChildren().addAll(image, tagA, tagB, badge);
+    marks.setMouseTransparent(true);
+    getChildren().addAll(image, marks, tagA, tagB, badge);
     tagB.setVisible(false);
     setFocusTraversable(true);
     setOnScroll(e -> {
       if (view != null && e.getDeltaY() != 0) {
-        view = view.zoomed(Math.pow(1.0018, e.getDeltaY()), paneX(e.getX()), e.getY());
+        double factor = Math.pow(1.0018, e.getDeltaY());
+        if (apart() && overB(e.getX())) {
+          other = other.zoomed(factor, paneX(e.getX()), e.getY());
+        } else {
+          view = view.zoomed(factor, paneX(e.getX()), e.getY());
+        }
         repaint();
       }
     });
@@ -89,7 +104,14 @@ public final class PictureView extends Region {
         fit(made);
       }
     });
-    workspace.compareProperty().addListener((p, before, now) -> repaint());
+    workspace.compareProperty().addListener((p, before, now) -> {
+      // what was in the middle of pane A stays there
+      boolean halved = now == Workspace.Compare.SIDE_BY_SIDE;
+      if (view != null && halved != (before == Workspace.Compare.SIDE_BY_SIDE)) {
+        view = view.panned(getWidth() / (halved ? -4 : 4), 0);
+      }
+      repaint();
+    });
   }
 
   private static HBox tag(String letter, String style) {
@@ -168,6 +190,33 @@ public final class PictureView extends Region {
 
   private boolean sideBySide() {
     return workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE && panes.b() != null;
+  }
+
+  /** Whether pane B lies in another world beside pane A, and so moves by itself. */
+  private boolean apart() {
+    return sideBySide() && other != null && panes.a().isPlaced() != panes.b().isPlaced();
+  }
+
+  private boolean overB(double x) {
+    return sideBySide() && x >= paneWidth();
+  }
+
+  /** From the picture's pixels to those of a pane's raster. */
+  private Affine toPixels(boolean inB) {
+    PaneLayer layer = inB ? panes.b() : panes.a();
+    Viewport at = inB && apart() ? other : view;
+    Viewport here = inB ? at.panned(paneWidth(), 0) : at;
+    return here.toPixels(layer.raster.grid(), layer.rawScale);
+  }
+
+  /** Takes a tool in hand; null puts the one in hand away. */
+  public void setTool(PaneTool newTool) {
+    tool = newTool;
+    repaint();
+  }
+
+  private boolean toolInHand() {
+    return tool != null && view != null && sideBySide() && panes.isCurrent() && tool.isInHand();
   }
 
   private double paneWidth() {
@@ -252,6 +301,13 @@ public final class PictureView extends Region {
     pressX = lastX = e.getX();
     pressY = lastY = e.getY();
     dragged = false;
+    grabbed = false;
+    if (toolInHand() && !spaceHeld) {
+      boolean inB = overB(e.getX());
+      Affine map = toPixels(inB);
+      double reach = 9 * Math.hypot(map.a(), map.d());
+      grabbed = tool.grab(inB, map.x(e.getX(), e.getY()), map.y(e.getX(), e.getY()), reach);
+    }
     swiping = workspace.compareProperty().get() == Workspace.Compare.SWIPE
         && panes.b() != null
         && !spaceHeld
@@ -260,7 +316,13 @@ public final class PictureView extends Region {
 
   private void dragged(MouseEvent e) {
     dragged |= Math.hypot(e.getX() - pressX, e.getY() - pressY) > 4;
-    if (swiping) {
+    if (grabbed && dragged) {
+      boolean inB = overB(pressX);
+      Affine map = toPixels(inB);
+      tool.drag(inB, map.x(e.getX(), e.getY()), map.y(e.getX(), e.getY()));
+      cursorX = e.getX();
+      cursorY = e.getY();
+    } else if (swiping) {
       swipe = Math.max(0.02, Math.min(0.98, e.getX() / getWidth()));
     } else if (patchTool && !spaceHeld && view != null) {
       patch.between(
@@ -268,7 +330,9 @@ public final class PictureView extends Region {
           view.top() + pressY * view.unitsPerPixel(),
           view.left() + e.getX() * view.unitsPerPixel(),
           view.top() + e.getY() * view.unitsPerPixel());
-    } else if (view != null && dragged) {
+    } else if (view != null && dragged && apart() && overB(pressX)) {
+      other = other.panned(e.getX() - lastX, e.getY() - lastY);
+    } else if (view != null && dragged && !grabbed) {
       view = view.panned(e.getX() - lastX, e.getY() - lastY);
     }
     lastX = e.getX();
@@ -280,10 +344,18 @@ public final class PictureView extends Region {
     if (patchTool && dragged) {
       patchTool = false;
       setCursor(Cursor.DEFAULT);
+    } else if (grabbed && dragged) {
+      tool.let();
+    } else if (!dragged && toolInHand() && e.getButton() == MouseButton.PRIMARY) {
+      boolean inB = overB(e.getX());
+      Affine map = toPixels(inB);
+      tool.click(inB, map.x(e.getX(), e.getY()), map.y(e.getX(), e.getY()));
     } else if (!dragged && !swiping && e.getButton() == MouseButton.PRIMARY) {
       picked.accept(rowAt(e.getX(), e.getY()));
     }
     swiping = false;
+    grabbed = false;
+    repaint();
   }
 
   private int rowAt(double x, double y) {
@@ -314,14 +386,44 @@ public final class PictureView extends Region {
     repaint();
   }
 
+  /** Brings a place of one of the panes into the middle of it where it is not in view, without changing the zoom. */
+  public void reveal(boolean inB, double col, double row) {
+    if (view == null || !sideBySide()) {
+      return;
+    }
+    Affine toScreen = toPixels(inB).inverse();
+    double x = toScreen.x(col, row);
+    double y = toScreen.y(col, row);
+    double left = inB ? paneWidth() : 0;
+    double margin = 40;
+    if (x > left + margin
+        && x < left + paneWidth() - margin
+        && y > margin
+        && y < getHeight() - margin) {
+      return;
+    }
+    double dx = left + paneWidth() / 2 - x;
+    double dy = getHeight() / 2 - y;
+    if (inB && apart()) {
+      other = other.panned(dx, dy);
+    } else {
+      view = view.panned(dx, dy);
+    }
+    repaint();
+  }
+
   private void moved(MouseEvent e) {
     cursorX = e.getX();
     cursorY = e.getY();
     boolean onSwipe = workspace.compareProperty().get() == Workspace.Compare.SWIPE
         && panes.b() != null
         && Math.abs(e.getX() - swipe * getWidth()) < 9;
-    setCursor(onSwipe ? Cursor.H_RESIZE : patchTool ? Cursor.CROSSHAIR : Cursor.DEFAULT);
+    boolean cross = patchTool || toolInHand();
+    setCursor(onSwipe ? Cursor.H_RESIZE : cross ? Cursor.CROSSHAIR : Cursor.DEFAULT);
     readOut();
+    if (toolInHand()) {
+      repaint();
+    }
   }
 
   private void readOut() {
@@ -349,6 +451,8 @@ public final class PictureView extends Region {
       buffer =
           new PixelBuffer<>(w, h, IntBuffer.allocate(w * h), PixelFormat.getIntArgbPreInstance());
       image.setImage(new WritableImage(buffer));
+      marks.setWidth(w);
+      marks.setHeight(h);
       if (view == null) {
         fit();
       }
@@ -391,21 +495,50 @@ public final class PictureView extends Region {
       } else if (mode == Workspace.Compare.SIDE_BY_SIDE && b != null) {
         int half = w / 2;
         drawPane(a, view, 0, half);
-        Viewport right = two
-            ? new Viewport(
-                view.left() - half * view.unitsPerPixel(), view.top(), view.unitsPerPixel())
-            : Viewport.fit(b.raster.grid(), b.rawScale, half, h).panned(half, 0);
-        drawPane(b, right, half, w);
+        if (!two && (other == null || otherOf != b)) {
+          other = Viewport.fit(b.raster.grid(), b.rawScale, half, h);
+          otherOf = b;
+        }
+        drawPane(b, (two ? view : other).panned(half, 0), half, w);
         compositor.drawLine(half);
       } else {
         drawPane(a, view, 0, w);
       }
+      drawMarks(w, h);
       complete &= patch.draw(compositor, view, a, w, h, outlinesShown);
       tagB.setVisible(mode != Workspace.Compare.ONE && b != null || blinking && two);
       showZoom(a);
     }
     System.arraycopy(compositor.pixels(), 0, buffer.getBuffer().array(), 0, w * h);
     buffer.updateBuffer(all -> null);
+  }
+
+  /** What the tool in hand draws over both panes, and the glass under the mouse. */
+  private void drawMarks(int w, int h) {
+    GraphicsContext g = marks.getGraphicsContext2D();
+    g.clearRect(0, 0, w, h);
+    if (!toolInHand()) {
+      return;
+    }
+    int half = w / 2;
+    boolean mouseInB = overB(cursorX);
+    Magnifier glass = null;
+    if (cursorX >= 0 && half > 2 * Magnifier.SIDE && h > 2 * Magnifier.SIDE) {
+      glass = Magnifier.in(mouseInB ? half : 0, mouseInB ? w : half, h, cursorX, cursorY);
+      complete &= glass.draw(
+          compositor, w, mouseInB ? panes.b() : panes.a(), toPixels(mouseInB), cursorX, cursorY);
+    }
+    for (boolean inB : new boolean[] {false, true}) {
+      g.save();
+      g.beginPath();
+      g.rect(inB ? half : 0, 0, inB ? w - half : half, h);
+      g.clip();
+      tool.draw(g, inB, toPixels(inB).inverse());
+      g.restore();
+    }
+    if (glass != null) {
+      glass.drawRim(g);
+    }
   }
 
   private void drawPane(PaneLayer layer, Viewport at, int from, int to) {

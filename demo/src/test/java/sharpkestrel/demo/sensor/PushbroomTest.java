@@ -7,6 +7,7 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.geo.Crs;
+import sharpkestrel.geo.RpcFit;
 import sharpkestrel.raster.CrsName;
 
 /** The pushbroom against its own geometry. */
@@ -104,7 +105,7 @@ class PushbroomTest {
   void theFittedRpcIsTheSensorToATenthOfAPixelAndSaysHowNear() {
     Pushbroom sensor = sensor(4096, 0.06);
 
-    RpcFit fit = RpcFit.of(sensor, CRS, 40, 560);
+    RpcFit fit = SensorView.rpc(sensor, CRS, 40, 560);
 
     Random random = new Random(2);
     double[] ray = new double[4];

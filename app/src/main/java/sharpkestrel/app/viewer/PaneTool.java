@@ -1,0 +1,34 @@
+package sharpkestrel.app.viewer;
+
+import javafx.scene.canvas.GraphicsContext;
+import sharpkestrel.raster.Affine;
+
+/**
+ * A tool that is used in the picture: it draws over the panes and takes clicks and drags in them. Places are in full-size
+ * pixels of the raster that the pane shows.
+ */
+public interface PaneTool {
+
+  /** Whether it works on what the panes show now. */
+  boolean isInHand();
+
+  /**
+   * @param inB which pane
+   * @param toScreen from the raster's pixels to those of the picture
+   */
+  void draw(GraphicsContext g, boolean inB, Affine toScreen);
+
+  /**
+   * Asked when the mouse is pressed; true takes the drag that may follow.
+   *
+   * @param reach pixels of the raster in which something counts as hit
+   */
+  boolean grab(boolean inB, double col, double row, double reach);
+
+  void drag(boolean inB, double col, double row);
+
+  /** The drag has ended. */
+  void let();
+
+  void click(boolean inB, double col, double row);
+}

@@ -1,0 +1,30 @@
+package sharpkestrel.place;
+
+import java.util.Optional;
+import sharpkestrel.geo.GridModel;
+import sharpkestrel.geo.ImageModel;
+import sharpkestrel.geo.InSystem;
+import sharpkestrel.geo.Rpc;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Raster;
+
+/** What a scene says of itself about where it lies. */
+public final class Bases {
+
+  private Bases() {}
+
+  /**
+   * Its sensor model where it has one, else its georeference.
+   *
+   * @param crs in which the model is to be asked
+   */
+  public static Optional<ImageModel> of(Raster scene, CrsName crs) {
+    Optional<Rpc> rpc = scene.attachments().get(Rpc.class);
+    if (rpc.isPresent()) {
+      return Optional.of(InSystem.of(rpc.get(), crs));
+    }
+    return scene.grid().crs().isKnown()
+        ? Optional.of(InSystem.of(GridModel.of(scene.grid()), crs))
+        : Optional.empty();
+  }
+}

@@ -1,0 +1,152 @@
+package sharpkestrel.place;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import sharpkestrel.geo.ImageModel;
+import sharpkestrel.place.fit.ModelKind;
+import sharpkestrel.place.fit.TiePoint;
+import sharpkestrel.place.fit.TiePoints;
+import sharpkestrel.place.match.FeatureStart;
+import sharpkestrel.place.match.TieFinder;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.OneBand;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.step.In;
+import sharpkestrel.step.Setting;
+import sharpkestrel.step.Stage;
+import sharpkestrel.step.Step;
+import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
+
+/** Finds tie points between a scene and a placed reference. */
+@StepInfo(
+    id = "tiepoints",
+    stage = Stage.PLACE,
+    title = "Tie points",
+    does =
+        "Finds places of a placed reference in a scene: by features where nothing is known of the scene's place, then by"
+            + " correlation of gradients, coarse to fine, keeping what agrees. Points are spread over both.")
+public record FindTiePoints(
+    @In(does = "The scene whose place is sought or to be mended.")
+    Raster scene,
+
+    @In(does = "A placed raster that shows the same ground.", suits = Suits.PLACED)
+    Raster reference,
+
+    @In(
+        does = "Height model, one band in metres. A raw scene and a camera need it.",
+        optional = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Optional<Raster> heights,
+
+    @Setting(
+        label = "Undulation",
+        does =
+            "Height of the height model's datum above the ellipsoid; needed where its heights are above the geoid.",
+        unit = "m",
+        min = -120,
+        max = 100,
+        initial = "auto")
+    double undulation,
+
+    @Setting(
+        label = "Scene's band",
+        does = "Role of the scene's band that is looked at; auto takes pan, green or the first.",
+        initial = "auto")
+    Optional<BandRole> sceneBand,
+
+    @Setting(
+        label = "Reference's band",
+        does =
+            "Role of the reference's band that is looked at; auto takes pan, green or the first.",
+        initial = "auto")
+    Optional<BandRole> referenceBand,
+
+    @Setting(
+        label = "Points",
+        does = "How many points are wanted at most.",
+        min = 6,
+        max = 2000,
+        initial = "200")
+    int most,
+
+    @Setting(
+        label = "Search",
+        does = "How far the scene may lie from where it claims.",
+        unit = "reference pixels",
+        min = 2,
+        max = 400,
+        initial = "40")
+    double search,
+
+    @Setting(
+        label = "Check points",
+        does = "Share of the points that models are checked against and not fitted to.",
+        min = 0,
+        max = 0.5,
+        initial = "0")
+    double check)
+    implements Step<TiePoints> {
+
+  @Override
+  public TiePoints run(Job job) {
+    if (!reference.grid().crs().isKnown()) {
+      throw new RasterException(
+          "The reference has no coordinate system, so points on it have no place on the ground. Choose a placed raster.");
+    }
+    Optional<Heights> ground = heights.map(h -> Heights.of(h, undulation, Optional.empty(), job));
+    Raster ours = band(scene, sceneBand, "scene");
+    Raster theirs = band(reference, referenceBand, "reference");
+    Optional<ImageModel> known = Bases.of(scene, reference.grid().crs());
+    if (known.isPresent() && known.get().usesHeights() && ground.isEmpty()) {
+      throw new RasterException(
+          "The scene is raw: its sensor model needs heights to say where it lies. Give a height model.");
+    }
+    TieFinder finder = new TieFinder(ours, theirs, ground, job);
+    TiePoints found;
+    if (known.isPresent()) {
+      found = finder.find(known.get(), ModelKind.AFFINE, search, most);
+    } else {
+      ModelKind kind = ground.isPresent() ? ModelKind.CAMERA : ModelKind.POLYNOMIAL_2;
+      FeatureStart start = FeatureStart.of(ours, theirs, ground, kind, job);
+      found = finder.find(start.model(), kind, Math.max(search, start.uncertainty()), most);
+    }
+    return withChecks(found);
+  }
+
+  static Raster band(Raster raster, Optional<BandRole> role, String which) {
+    if (role.isPresent()) {
+      int band = raster
+          .bandOf(role.get())
+          .orElseThrow(() -> new RasterException("The " + which + " has no band '"
+              + role.get().label()
+              + "'. It has: "
+              + raster.bands().stream().map(b -> b.role().label()).toList()
+              + "."));
+      return new OneBand(raster, band);
+    }
+    int band = raster
+        .bandOf(BandRole.PAN)
+        .orElseGet(() -> raster.bandOf(BandRole.GREEN).orElse(0));
+    return raster.bands().size() == 1 ? raster : new OneBand(raster, band);
+  }
+
+  /** Every so many-th point is kept for checking; points come in an order that is spread over the scene. */
+  private TiePoints withChecks(TiePoints found) {
+    if (check == 0) {
+      return found;
+    }
+    List<TiePoint> points = new ArrayList<>();
+    double owed = 0;
+    for (TiePoint point : found.points()) {
+      owed += check;
+      boolean held = owed >= 1;
+      owed -= held ? 1 : 0;
+      points.add(point.as(held ? TiePoint.Use.CHECK : TiePoint.Use.CONTROL));
+    }
+    return found.with(points);
+  }
+}

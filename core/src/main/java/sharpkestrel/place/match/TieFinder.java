@@ -1,0 +1,340 @@
+package sharpkestrel.place.match;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.IntStream;
+import sharpkestrel.geo.Crs;
+import sharpkestrel.geo.ImageModel;
+import sharpkestrel.place.GroundHeights;
+import sharpkestrel.place.Heights;
+import sharpkestrel.place.RectifiedRaster;
+import sharpkestrel.place.fit.Fit;
+import sharpkestrel.place.fit.Fitter;
+import sharpkestrel.place.fit.ModelKind;
+import sharpkestrel.place.fit.TiePoint;
+import sharpkestrel.place.fit.TiePoints;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.CachedRaster;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Parallel;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Resampling;
+import sharpkestrel.raster.Window;
+
+/**
+ * Finds places of a reference in a scene whose model is nearly right. The scene is laid onto the reference by its model, so
+ * that both have one scale and direction; then patches of gradients are correlated, first at a reduced size and far
+ * about, then ever finer and nearer, the model being corrected in between by what most of the matches agree on.
+ */
+public final class TieFinder {
+
+  private static final int PATCH = 64;
+  private static final int FAR = 8;
+  /** Searched no farther than this at one level, pixels of it. */
+  private static final int FARTHEST = 40;
+  /** Across and down, at the level with which the search begins. */
+  private static final int FEWEST_PATCHES = 6;
+
+  private static final int NEAR = 4;
+  private static final int ROUNDS = 12;
+  /** No match is measured better than this, pixels, so none nearer is left out. */
+  private static final double SHARPEST = 0.3;
+
+  private static final double LEAST_SCORE = 0.25;
+  /** Cells across and down over which points are spread. */
+  private static final int CELLS = 16;
+
+  private final Raster scene;
+  private final Raster reference;
+  private final Optional<Heights> heights;
+  private final GroundHeights groundHeights;
+  private final Job job;
+
+  /**
+   * @param scene of one band
+   * @param reference of one band, placed
+   */
+  public TieFinder(Raster scene, Raster reference, Optional<Heights> heights, Job job) {
+    this.scene = CachedRaster.of(scene);
+    this.reference = CachedRaster.of(reference);
+    this.heights = heights;
+    groundHeights = new GroundHeights(heights, reference.grid().crs());
+    this.job = job;
+  }
+
+  /** A place of the reference that was found in the scene. */
+  private record Found(double x, double y, double height, double col, double row, double score) {}
+
+  /**
+   * @param base in the reference's system
+   * @param kind of what corrects it, or a camera in its place
+   * @param search how far the base may be off, pixels of the reference
+   * @param most points that are wanted
+   */
+  public TiePoints find(ImageModel base, ModelKind kind, double search, int most) {
+    Window shared = shared(base, search);
+    int top = Math.max(0, (int) Math.ceil(Math.log(search / FAR) / Math.log(2)));
+    while (top > 0 && Math.min(shared.width(), shared.height()) >> top < FEWEST_PATCHES * PATCH) {
+      top--;
+    }
+    ImageModel model = base;
+    List<Found> agreed = List.of();
+    for (int level = top; level >= 0; level--) {
+      int reach = level == top ? (int) Math.ceil(search / (1 << level)) + 1 : NEAR;
+      List<Found> found = measure(model, shared, level, Math.min(reach, FARTHEST));
+      agreed = agreed(found, model, level);
+      if (agreed.size() < Math.max(6, kind.fewest() + 2)) {
+        throw new RasterException("Only "
+            + agreed.size()
+            + " of "
+            + found.size()
+            + " matches agree with each other. The scene may lie farther from where it claims than"
+            + " was searched, or show other ground: raise the search distance, or set a few points by"
+            + " hand.");
+      }
+      Fit fit = new Fitter(points(agreed), base).fitOnly(kind);
+      model = fit.model();
+    }
+    return points(spread(consistent(agreed, base, kind), most));
+  }
+
+  /**
+   * The matches that the model holds for: those far off it are left out, and it is fitted again, until none are. What
+   * stands above the height model, such as quays and roofs, goes here.
+   */
+  private List<Found> consistent(List<Found> found, ImageModel base, ModelKind kind) {
+    List<Found> kept = found;
+    for (int round = 0; round < ROUNDS; round++) {
+      Fit fit = new Fitter(points(kept), base).fitOnly(kind);
+      double[] lengths =
+          fit.residuals().stream().mapToDouble(Fit.Residual::length).toArray();
+      double[] sorted = lengths.clone();
+      Arrays.sort(sorted);
+      double limit = Math.max(SHARPEST, 3 * sorted[sorted.length / 2]);
+      List<Found> before = kept;
+      List<Found> nearer = IntStream.range(0, lengths.length)
+          .filter(i -> lengths[i] <= limit)
+          .mapToObj(before::get)
+          .toList();
+      if (nearer.size() == kept.size() || nearer.size() < 2 * kind.fewest()) {
+        break;
+      }
+      kept = nearer;
+    }
+    return kept;
+  }
+
+  private TiePoints points(List<Found> found) {
+    List<TiePoint> points = new ArrayList<>();
+    for (Found f : found) {
+      points.add(new TiePoint(
+          points.size() + 1,
+          f.col(),
+          f.row(),
+          f.x(),
+          f.y(),
+          f.height(),
+          TiePoint.Use.CONTROL,
+          f.score()));
+    }
+    return new TiePoints(
+        reference.grid().crs(), scene.grid().width(), scene.grid().height(), points);
+  }
+
+  /**
+   * The box of the reference, in pixels of full size, that the scene may show.
+   *
+   * @throws RasterException where there is none
+   */
+  private Window shared(ImageModel model, double margin) {
+    Grid grid = reference.grid();
+    int left = Integer.MAX_VALUE;
+    int top = Integer.MAX_VALUE;
+    int right = 0;
+    int bottom = 0;
+    int step = Math.max(1, Math.max(grid.width(), grid.height()) / 96);
+    for (int row = 0; row < grid.height(); row += step) {
+      for (int col = 0; col < grid.width(); col += step) {
+        if (sees(model, grid.affine(), col, row, -margin)) {
+          left = Math.min(left, col - step);
+          right = Math.max(right, col + step);
+          top = Math.min(top, row - step);
+          bottom = Math.max(bottom, row + step);
+        }
+      }
+    }
+    if (right == 0) {
+      throw new RasterException(
+          "The scene and the reference have no ground in common, as far as the scene's own place can be trusted. Choose"
+              + " a reference of the same area, or raise the search distance.");
+    }
+    return new Window(left, top, right - left, bottom - top).intersect(grid.window());
+  }
+
+  /** Whether the scene shows a place at least so many pixels from its edge. */
+  private boolean sees(ImageModel model, Affine affine, double col, double row, double inside) {
+    double x = affine.x(col, row);
+    double y = affine.y(col, row);
+    double[] image = new double[2];
+    model.toImage(x, y, model.usesHeights() ? groundHeights.at(x, y) : 0, image);
+    return image[0] > inside
+        && image[1] > inside
+        && image[0] < scene.grid().width() - inside
+        && image[1] < scene.grid().height() - inside;
+  }
+
+  /** Looks for the spots of the reference at one level. */
+  private List<Found> measure(ImageModel model, Window shared, int level, int reach) {
+    Grid grid = reference.grid();
+    Crs system = Crs.of(grid.crs());
+    Raster laid = CachedRaster.of(new RectifiedRaster(
+        scene, model, heights, system, grid, Attachments.NONE, Resampling.BILINEAR));
+    Grid at = grid.atLevel(level);
+    int side = PATCH * 3 / 2;
+    int width = shared.width() >> level;
+    int height = shared.height() >> level;
+    int across = Math.max(1, Math.min(CELLS, width / side));
+    int down = Math.max(1, Math.min(CELLS, height / side));
+    int half = PATCH / 2 + reach;
+    Spots.Place seen = (col, row) -> {
+      for (int k = 0; k < 4; k++) {
+        double c = col + (k % 2 == 0 ? -half : half);
+        double r = row + (k / 2 == 0 ? -half : half);
+        if (!sees(model, at.affine(), c, r, 0)) {
+          return false;
+        }
+      }
+      return true;
+    };
+    List<Found> found = Collections.synchronizedList(new ArrayList<>());
+    AtomicInteger done = new AtomicInteger();
+    Parallel.run(across * down, job, cell -> {
+      int x0 = (shared.x() >> level) + (int) ((long) width * (cell % across) / across);
+      int x1 = (shared.x() >> level) + (int) ((long) width * (cell % across + 1) / across);
+      int y0 = (shared.y() >> level) + (int) ((long) height * (cell / across) / down);
+      int y1 = (shared.y() >> level) + (int) ((long) height * (cell / across + 1) / down);
+      // spots keep half a patch from the edge of what they are sought in
+      Window window = new Window(x0, y0, x1 - x0, y1 - y0).grown(PATCH / 2).intersect(at.window());
+      for (int[] spot : Spots.in(reference, level, window, PATCH, level == 0 ? 3 : 2, seen)) {
+        match(model, laid, level, spot, reach).ifPresent(found::add);
+      }
+      job.progress("Matching at 1:" + (1 << level), done.incrementAndGet(), (long) across * down);
+    });
+    List<Found> sorted = new ArrayList<>(new LinkedHashSet<>(found));
+    sorted.sort(Comparator.comparingDouble(Found::y).thenComparingDouble(Found::x));
+    return sorted;
+  }
+
+  private Optional<Found> match(ImageModel model, Raster laid, int level, int[] spot, int reach) {
+    Window small = new Window(spot[0] - PATCH / 2, spot[1] - PATCH / 2, PATCH, PATCH);
+    Window large = small.grown(reach);
+    float[] ours = laid.read(level, large, job.request())[0];
+    float[] theirs = reference.read(level, small, job.request())[0];
+    if (holes(ours) > 0.02 || holes(theirs) > 0.02) {
+      return Optional.empty();
+    }
+    PatchCorrelator.Match match = PatchCorrelator.find(
+        GradientField.of(theirs, small.width(), small.height()),
+        GradientField.of(ours, large.width(), large.height()),
+        reach);
+    if (!match.distinct() || match.score() < LEAST_SCORE) {
+      return Optional.empty();
+    }
+    Affine affine = reference.grid().atLevel(level).affine();
+    double x = affine.x(spot[0], spot[1]);
+    double y = affine.y(spot[0], spot[1]);
+    double seenX = affine.x(spot[0] + match.dx(), spot[1] + match.dy());
+    double seenY = affine.y(spot[0] + match.dx(), spot[1] + match.dy());
+    double[] image = new double[2];
+    model.toImage(seenX, seenY, model.usesHeights() ? groundHeights.at(seenX, seenY) : 0, image);
+    boolean known = !Double.isNaN(image[0]);
+    return known
+        ? Optional.of(new Found(x, y, groundHeights.at(x, y), image[0], image[1], match.score()))
+        : Optional.empty();
+  }
+
+  private static double holes(float[] pixels) {
+    int holes = 0;
+    for (float v : pixels) {
+      holes += Float.isNaN(v) ? 1 : 0;
+    }
+    return (double) holes / pixels.length;
+  }
+
+  /**
+   * The largest set of matches that agree about how far the model is off: first with one of them to a few pixels, then
+   * with an affine correction through all that do, ever closer.
+   */
+  private List<Found> agreed(List<Found> found, ImageModel model, int level) {
+    int n = found.size();
+    double[] dx = new double[n];
+    double[] dy = new double[n];
+    double[] image = new double[2];
+    for (int i = 0; i < n; i++) {
+      Found f = found.get(i);
+      model.toImage(f.x(), f.y(), model.usesHeights() ? f.height() : 0, image);
+      dx[i] = f.col() - image[0];
+      dy[i] = f.row() - image[1];
+    }
+    double tolerance = 2.0 * (1 << level) + 1;
+    int[] best = {};
+    for (int i = 0; i < n; i++) {
+      int seed = i;
+      int[] with = IntStream.range(0, n)
+          .filter(k -> Math.hypot(dx[k] - dx[seed], dy[k] - dy[seed]) < tolerance)
+          .toArray();
+      best = with.length > best.length ? with : best;
+    }
+    for (int round = 0; round < 6 && best.length >= 6; round++) {
+      int[] kept = best;
+      double[][] from = new double[kept.length][];
+      for (int k = 0; k < kept.length; k++) {
+        from[k] = new double[] {found.get(kept[k]).col(), found.get(kept[k]).row()};
+      }
+      double[] off = Trend.residuals(found.size(), kept, from, dx, dy, i ->
+          new double[] {found.get(i).col(), found.get(i).row()});
+      double[] lengths = Arrays.stream(kept).mapToDouble(i -> off[i]).sorted().toArray();
+      double typical = lengths[lengths.length / 2];
+      double limit = Math.max(0.35 * (1 << level), Math.min(tolerance, 2.8 * typical));
+      best = IntStream.range(0, n).filter(i -> off[i] < limit).toArray();
+    }
+    return Arrays.stream(best).mapToObj(found::get).toList();
+  }
+
+  /** The best of each cell in turn, until there are enough. */
+  private List<Found> spread(List<Found> found, int most) {
+    Grid grid = reference.grid();
+    Affine toPixel = grid.affine().inverse();
+    List<List<Found>> cells = new ArrayList<>();
+    for (int k = 0; k < CELLS * CELLS; k++) {
+      cells.add(new ArrayList<>());
+    }
+    for (Found f : found) {
+      int cx = (int) Math.min(CELLS - 1, toPixel.x(f.x(), f.y()) * CELLS / grid.width());
+      int cy = (int) Math.min(CELLS - 1, toPixel.y(f.x(), f.y()) * CELLS / grid.height());
+      cells.get(Math.max(0, cy) * CELLS + Math.max(0, cx)).add(f);
+    }
+    cells.forEach(c -> c.sort(Comparator.comparingDouble(Found::score).reversed()));
+    List<Found> chosen = new ArrayList<>();
+    for (int round = 0; chosen.size() < Math.min(most, found.size()); round++) {
+      List<Found> next = new ArrayList<>();
+      for (List<Found> cell : cells) {
+        if (cell.size() > round) {
+          next.add(cell.get(round));
+        }
+      }
+      next.sort(Comparator.comparingDouble(Found::score).reversed());
+      chosen.addAll(next.subList(0, Math.min(next.size(), most - chosen.size())));
+    }
+    return chosen;
+  }
+}
