@@ -49,6 +49,7 @@ public final class Main {
     line.addSubcommand("world", new WorldCommand());
     line.addSubcommand("quality", new QualityCommand());
     line.addSubcommand("separability", new SeparabilityCommand());
+    line.addSubcommand("place-quality", new PlaceQualityCommand());
     line.addSubcommand("reference", new ReferenceCommand());
     root.addOption(CommandLine.Model.OptionSpec.builder("-h", "--help")
         .usageHelp(true)

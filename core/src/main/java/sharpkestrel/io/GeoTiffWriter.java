@@ -285,12 +285,28 @@ public final class GeoTiffWriter {
       return;
     }
     long hole = Double.isNaN(band.noData()) ? 0 : (long) band.noData();
-    for (float v : plane) {
-      long value = !Float.isNaN(v) ? (long) v : hole;
-      for (int k = 0; k < type.bytes(); k++) {
-        raw[i + k] = (byte) (value >>> (8 * k));
+    switch (type.bytes()) {
+      case 1 -> {
+        for (float v : plane) {
+          raw[i] = (byte) (!Float.isNaN(v) ? (int) v : (int) hole);
+          i += step;
+        }
       }
-      i += step;
+      case 2 -> {
+        for (float v : plane) {
+          int value = !Float.isNaN(v) ? (int) v : (int) hole;
+          raw[i] = (byte) value;
+          raw[i + 1] = (byte) (value >>> 8);
+          i += step;
+        }
+      }
+      default -> {
+        for (float v : plane) {
+          int value = (int) (!Float.isNaN(v) ? (long) v : hole);
+          Predictor.setInt(raw, i, value, ByteOrder.LITTLE_ENDIAN);
+          i += step;
+        }
+      }
     }
   }
 

@@ -66,6 +66,22 @@ final class HeightWindow {
   double at(double col, double row) {
     double px = col - x - 0.5;
     double py = row - y - 0.5;
+    if (px >= 0 && py >= 0 && px < width - 1 && py < height - 1) {
+      int left = (int) px;
+      int above = (int) py;
+      float fx = (float) (px - left);
+      float fy = (float) (py - above);
+      int i = above * width + left;
+      float top = plane[i] + (plane[i + 1] - plane[i]) * fx;
+      float bottom = plane[i + width] + (plane[i + width + 1] - plane[i + width]) * fx;
+      return top + (bottom - top) * fy;
+    }
+    return atEdge(px, py);
+  }
+
+  private double atEdge(double toRight, double down) {
+    double px = toRight;
+    double py = down;
     if (!(px >= -0.5 && py >= -0.5 && px <= width - 0.5 && py <= height - 0.5)) {
       return Double.NaN;
     }

@@ -19,6 +19,9 @@ import sharpkestrel.raster.Zoom;
  */
 public final class RectifiedRaster extends DerivedRaster {
 
+  /** Rows that are done at a time, so that what they need of the scene stays in the processor's cache. */
+  private static final int ROWS = 64;
+
   private final Raster scene;
   private final ImageLattice lattice;
   private final Resampling resampling;
@@ -52,6 +55,24 @@ public final class RectifiedRaster extends DerivedRaster {
 
   @Override
   protected void compute(int level, Window window, float[][] target, Request request) {
+    if (window.height() <= ROWS) {
+      computeRows(level, window, target, request);
+      return;
+    }
+    for (int y = 0; y < window.height(); y += ROWS) {
+      int rows = Math.min(ROWS, window.height() - y);
+      Window part = new Window(window.x(), window.y() + y, window.width(), rows);
+      float[][] some = Planes.like(target, part.area());
+      computeRows(level, part, some, request);
+      for (int b = 0; b < target.length; b++) {
+        if (target[b] != null) {
+          System.arraycopy(some[b], 0, target[b], y * window.width(), part.area());
+        }
+      }
+    }
+  }
+
+  private void computeRows(int level, Window window, float[][] target, Request request) {
     int count = window.area();
     double[] cols = new double[count];
     double[] rows = new double[count];

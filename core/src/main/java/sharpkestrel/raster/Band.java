@@ -49,7 +49,10 @@ public record Band(String name, BandRole role, String unit, SampleType type, dou
       if (Float.isNaN(v)) {
         continue;
       }
-      float r = (float) Math.floor(v + 0.5f);
+      float raised = v + 0.5f;
+      // the cast cuts towards zero, and stays within what it can hold
+      float cut = (int) raised;
+      float r = cut > raised ? cut - 1 : cut;
       r = r < low ? low : Math.min(r, high);
       values[i] = r == hole ? beside : r;
     }

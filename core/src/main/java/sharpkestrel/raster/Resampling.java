@@ -7,6 +7,9 @@ public enum Resampling {
   /** Cubic convolution with parameter -0.5 (Keys 1981, IEEE Trans. ASSP 29(6), 1153-1160). */
   CUBIC(2);
 
+  /** Pixels whose weights are held at a time. */
+  private static final int RUN = 1024;
+
   private final int reach;
 
   Resampling(int reach) {
@@ -83,44 +86,112 @@ public enum Resampling {
     return ofValid(in, width, height, (int) Math.floor(px), (int) Math.floor(py), wx, wy, 2);
   }
 
+  /**
+   * In runs of pixels whose weights are worked out once for all planes; each plane is then gone through by itself, so that
+   * it stays in the processor's cache.
+   */
   private static void cubic(
       float[][] planes, int width, int height, double[] xs, double[] ys, int count, float[][] out) {
+    int[] corner = new int[RUN];
+    float[] weights = new float[8 * RUN];
     float[] wx = new float[4];
     float[] wy = new float[4];
-    for (int i = 0; i < count; i++) {
-      double px = xs[i] - 0.5;
-      double py = ys[i] - 0.5;
-      int x = (int) Math.floor(px) - 1;
-      int y = (int) Math.floor(py) - 1;
-      keys((float) (px - x - 1), wx);
-      keys((float) (py - y - 1), wy);
-      boolean inside = x >= 0 && y >= 0 && x + 3 < width && y + 3 < height;
+    for (int from = 0; from < count; from += RUN) {
+      int run = Math.min(RUN, count - from);
+      boolean mend = false;
+      for (int k = 0; k < run; k++) {
+        double px = xs[from + k] - 0.5;
+        double py = ys[from + k] - 0.5;
+        // also refuses NaN
+        if (px >= 1 && py >= 1 && px < width - 2 && py < height - 2) {
+          int x = (int) px;
+          int y = (int) py;
+          corner[k] = (y - 1) * width + x - 1;
+          keys((float) (px - x), weights, 8 * k);
+          keys((float) (py - y), weights, 8 * k + 4);
+        } else {
+          corner[k] = -1;
+          mend = true;
+        }
+      }
       for (int b = 0; b < planes.length; b++) {
-        float[] in = planes[b];
-        if (in == null) {
-          continue;
+        if (planes[b] != null) {
+          mend |= cubicRun(planes[b], width, corner, weights, run, out[b], from);
         }
-        float value = Float.NaN;
-        if (inside) {
-          int at = y * width + x;
-          value = 0;
-          for (int row = 0; row < 4; row++, at += width) {
-            value += wy[row]
-                * (wx[0] * in[at] + wx[1] * in[at + 1] + wx[2] * in[at + 2] + wx[3] * in[at + 3]);
-          }
-        }
-        out[b][i] = !Float.isNaN(value) ? value : ofValid(in, width, height, x, y, wx, wy, 4);
+      }
+      for (int k = 0; mend && k < run; k++) {
+        mendRun(planes, width, height, xs, ys, from + k, corner[k] < 0, wx, wy, out);
       }
     }
   }
 
-  private static void keys(float t, float[] w) {
+  /** Tells whether some no-data was met. */
+  private static boolean cubicRun(
+      float[] in, int width, int[] corner, float[] w, int run, float[] to, int from) {
+    float seen = 0;
+    for (int k = 0; k < run; k++) {
+      int at = corner[k];
+      if (at < 0) {
+        continue;
+      }
+      int j = 8 * k;
+      float w0 = w[j];
+      float w1 = w[j + 1];
+      float w2 = w[j + 2];
+      float w3 = w[j + 3];
+      float sum = w[j + 4] * (w0 * in[at] + w1 * in[at + 1] + w2 * in[at + 2] + w3 * in[at + 3]);
+      at += width;
+      sum += w[j + 5] * (w0 * in[at] + w1 * in[at + 1] + w2 * in[at + 2] + w3 * in[at + 3]);
+      at += width;
+      sum += w[j + 6] * (w0 * in[at] + w1 * in[at + 1] + w2 * in[at + 2] + w3 * in[at + 3]);
+      at += width;
+      sum += w[j + 7] * (w0 * in[at] + w1 * in[at + 1] + w2 * in[at + 2] + w3 * in[at + 3]);
+      to[from + k] = sum;
+      // NaN once, NaN for good
+      seen += 0 * sum;
+    }
+    return Float.isNaN(seen);
+  }
+
+  /** Pixels at the edge, and those that some no-data has spoilt: from what is valid under the kernel. */
+  private static void mendRun(
+      float[][] planes,
+      int width,
+      int height,
+      double[] xs,
+      double[] ys,
+      int i,
+      boolean atEdge,
+      float[] wx,
+      float[] wy,
+      float[][] out) {
+    boolean known = false;
+    for (int b = 0; b < planes.length; b++) {
+      if (planes[b] == null || !atEdge && !Float.isNaN(out[b][i])) {
+        continue;
+      }
+      double px = xs[i] - 0.5;
+      double py = ys[i] - 0.5;
+      int x = (int) Math.floor(px) - 1;
+      int y = (int) Math.floor(py) - 1;
+      if (!known) {
+        keys((float) (px - x - 1), wx, 0);
+        keys((float) (py - y - 1), wy, 0);
+        known = true;
+      }
+      out[b][i] = Double.isNaN(px) || Double.isNaN(py)
+          ? Float.NaN
+          : ofValid(planes[b], width, height, x, y, wx, wy, 4);
+    }
+  }
+
+  private static void keys(float t, float[] w, int at) {
     float t2 = t * t;
     float t3 = t2 * t;
-    w[0] = -0.5f * t3 + t2 - 0.5f * t;
-    w[1] = 1.5f * t3 - 2.5f * t2 + 1;
-    w[2] = -1.5f * t3 + 2 * t2 + 0.5f * t;
-    w[3] = 0.5f * t3 - 0.5f * t2;
+    w[at] = -0.5f * t3 + t2 - 0.5f * t;
+    w[at + 1] = 1.5f * t3 - 2.5f * t2 + 1;
+    w[at + 2] = -1.5f * t3 + 2 * t2 + 0.5f * t;
+    w[at + 3] = 0.5f * t3 - 0.5f * t2;
   }
 
   private static float ofValid(

@@ -253,15 +253,15 @@ public final class World {
     return extent;
   }
 
-  Scene one() {
+  public Scene one() {
     return one;
   }
 
-  Scene two() {
+  public Scene two() {
     return two;
   }
 
-  FrameCamera photo() {
+  public FrameCamera photo() {
     return photo;
   }
 

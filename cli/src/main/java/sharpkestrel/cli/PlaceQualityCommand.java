@@ -1,0 +1,321 @@
+package sharpkestrel.cli;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+import sharpkestrel.demo.DemoData;
+import sharpkestrel.demo.Scenario;
+import sharpkestrel.demo.Survey;
+import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.demo.World;
+import sharpkestrel.demo.sensor.Sensor;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.flow.StepSpec;
+import sharpkestrel.geo.InSystem;
+import sharpkestrel.geo.Rpc;
+import sharpkestrel.io.AtomicFile;
+import sharpkestrel.io.Compression;
+import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.io.Json;
+import sharpkestrel.io.RasterFiles;
+import sharpkestrel.place.fit.TiePoint;
+import sharpkestrel.place.fit.TiePoints;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.Window;
+
+@Command(
+    name = "place-quality",
+    description =
+        "Measures on held-out seeds how well scenes are placed: orthos, tie points, refined RPCs; writes what came out.",
+    mixinStandardHelpOptions = true)
+final class PlaceQualityCommand implements Runnable {
+
+  private static final double BIAS = 4;
+  private static final int MARK = 6;
+  /** On ground nearly as bright as itself a mark is not located. */
+  private static final double FAINT = 0.6;
+
+  @Option(names = "--seeds", split = ",", description = "Held-out seeds, 101 and up.")
+  List<Long> seeds = List.of(101L, 102L, 103L);
+
+  @Option(
+      names = "--on-tuning-seeds",
+      description = "Allow seeds below 101; what is written says that it is no report.")
+  boolean onTuningSeeds;
+
+  @Option(names = "--size", description = "Panchromatic pixels along one side.")
+  int size = 4096;
+
+  @Option(names = "--out", description = "The page to write.")
+  Path page = Path.of("docs/quality/place.md");
+
+  @Spec
+  CommandSpec spec;
+
+  /** What was measured of some points: how many, in how many cells, their errors in pixels, and the time it took. */
+  private record Points(int count, int cells, double rms, double worst, double seconds) {
+    String row(long seed) {
+      return String.format(
+          Locale.ROOT,
+          "| %d | %d | %d | %.2f | %.2f | %.1f |%n",
+          seed,
+          count,
+          cells,
+          rms,
+          worst,
+          seconds);
+    }
+  }
+
+  private final Map<String, StringBuilder> tables = new LinkedHashMap<>();
+  private Job job;
+  private PrintWriter out;
+
+  @Override
+  public void run() {
+    for (long seed : seeds) {
+      if (seed < DemoData.FIRST_HELD_OUT && !onTuningSeeds) {
+        throw new RasterException("Seed " + seed
+            + " is one that settings may be tuned on; reports are made on seeds 101 and up. To look at it while tuning,"
+            + " add --on-tuning-seeds: the page then says so.");
+      }
+    }
+    out = spec.commandLine().getOut();
+    job = new ConsoleJob(
+        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    for (long seed : seeds) {
+      measure(seed);
+    }
+    AtomicFile.write(page, temporary -> Files.writeString(temporary, markdown()));
+  }
+
+  private void measure(long seed) {
+    Survey survey = survey(seed, 0);
+    World world = new World(seed, size, Scenario.WHOLE);
+    Path folder = DemoData.home().resolve("runs/place-" + seed + "-" + size);
+    Raster pan = pan(survey, "scene-one");
+    Raster panTwo = pan(survey, "scene-two");
+    Map<String, Object> heights = Map.of("heights", RasterFiles.open(survey.heights()));
+    Raster ortho = ortho(pan, heights, folder.resolve("ortho-one.tif"));
+    Raster orthoTwo = ortho(panTwo, heights, folder.resolve("ortho-two.tif"));
+    table(
+        "ortho",
+        "| seed | marks found | RMS, pixels | worst |\n|---|---|---|---|\n",
+        marks(seed, survey, ortho));
+    table(
+        "scene two on the ortho of scene one",
+        POINTS,
+        points(panTwo, ortho, heights, world.two().sensor()).row(seed));
+    table(
+        "air photo of 1962 on the ortho of scene one",
+        POINTS,
+        points(RasterFiles.open(survey.photo()), ortho, heights, world.photo()).row(seed));
+    table(
+        "refined",
+        "| seed | points | RMS before, pixels | RMS after |\n|---|---|---|---|\n",
+        refined(seed, heights, orthoTwo, world));
+  }
+
+  private static final String POINTS =
+      "| seed | points | of 16 cells of the scene | RMS against the truth, pixels | worst | seconds |\n"
+          + "|---|---|---|---|---|---|\n";
+
+  private void table(String name, String head, String row) {
+    tables.computeIfAbsent(name, key -> new StringBuilder(head)).append(row);
+    out.print(name + " " + row);
+    out.flush();
+  }
+
+  private Survey survey(long seed, double bias) {
+    return SurveyMaker.make(
+        DemoData.surveys(),
+        new Survey.Order(seed, size, Scenario.WHOLE, bias, Survey.Holds.ALL_FILES),
+        job);
+  }
+
+  private Raster pan(Survey survey, String scene) {
+    return (Raster) run(
+        "assemble",
+        Map.of(),
+        Map.of("delivery", survey.item(scene).toString(), "image", "pan"));
+  }
+
+  private Object run(String step, Map<String, Object> inputs, Map<String, String> settings) {
+    StepSpec found = StepCatalogue.get(step);
+    return found.make(inputs, settings).run(job);
+  }
+
+  private Raster ortho(Raster pan, Map<String, Object> heights, Path file) {
+    Map<String, Object> inputs = new LinkedHashMap<>(heights);
+    inputs.put("scene", pan);
+    Raster lazy = (Raster) run(
+        "ortho", inputs, Map.of("undulation", undulation(), "pixel-size", "0.5"));
+    GeoTiffWriter.write(lazy, file, Compression.DEFLATE, job);
+    return RasterFiles.open(file);
+  }
+
+  private static String undulation() {
+    return Double.toString(World.UNDULATION);
+  }
+
+  private TiePoints found(Raster scene, Raster reference, Map<String, Object> heights) {
+    Map<String, Object> inputs = new LinkedHashMap<>(heights);
+    inputs.put("scene", scene);
+    inputs.put("reference", reference);
+    return (TiePoints) run("tiepoints", inputs, Map.of("undulation", undulation()));
+  }
+
+  private Points points(
+      Raster scene, Raster reference, Map<String, Object> heights, Sensor truth) {
+    long start = System.nanoTime();
+    TiePoints found = found(scene, reference, heights);
+    double seconds = (System.nanoTime() - start) / 1e9;
+    double[] image = new double[2];
+    double squares = 0;
+    double worst = 0;
+    for (TiePoint point : found.points()) {
+      truth.toImage(point.x(), point.y(), point.height(), image);
+      double off = Math.hypot(image[0] - point.col(), image[1] - point.row());
+      squares += off * off / found.points().size();
+      worst = Math.max(worst, off);
+    }
+    return new Points(
+        found.points().size(), found.coverage().size(), Math.sqrt(squares), worst, seconds);
+  }
+
+  /** Surveyed marks as they show in the ortho's pixels: the centroid of what is brighter than its surroundings. */
+  private static String marks(long seed, Survey survey, Raster ortho) {
+    JsonNode marks = Json.read(survey.checkPoints()).path("marks");
+    Affine toPixel = ortho.grid().affine().inverse();
+    List<Double> off = new ArrayList<>();
+    for (JsonNode mark : marks) {
+      double col = toPixel.x(mark.path("east").asDouble(), mark.path("north").asDouble());
+      double row = toPixel.y(mark.path("east").asDouble(), mark.path("north").asDouble());
+      double[] at = centroid(ortho, col, row);
+      if (!Double.isNaN(at[0])) {
+        off.add(Math.hypot(at[0] - col, at[1] - row));
+      }
+    }
+    double squares = off.stream().mapToDouble(o -> o * o / off.size()).sum();
+    return String.format(
+        Locale.ROOT,
+        "| %d | %d | %.3f | %.2f |%n",
+        seed,
+        off.size(),
+        Math.sqrt(squares),
+        off.stream().mapToDouble(o -> o).max().orElse(Double.NaN));
+  }
+
+  private static double[] centroid(Raster ortho, double col, double row) {
+    int side = 2 * MARK + 1;
+    Window window = new Window(
+        (int) Math.floor(col) - MARK, (int) Math.floor(row) - MARK, side, side);
+    float[] plane = ortho.read(0, window, Request.BACKGROUND)[0];
+    float[] sorted = plane.clone();
+    Arrays.sort(sorted);
+    if (Float.isNaN(sorted[sorted.length - 1])) {
+      return new double[] {Double.NaN, Double.NaN};
+    }
+    float ground = sorted[sorted.length / 2];
+    float peak = sorted[sorted.length - 1];
+    if (ground > FAINT * peak) {
+      return new double[] {Double.NaN, Double.NaN};
+    }
+    float least = ground + 0.35f * (peak - ground);
+    double weight = 0;
+    double x = 0;
+    double y = 0;
+    for (int i = 0; i < plane.length; i++) {
+      double away = Math.hypot(i % side - MARK, i / side - MARK);
+      double w = plane[i] > least && away < MARK ? plane[i] - ground : 0;
+      weight += w;
+      x += w * (window.x() + i % side + 0.5);
+      y += w * (window.y() + i / side + 0.5);
+    }
+    return new double[] {x / weight, y / weight};
+  }
+
+  /** Scene one with an RPC that is off, mended by points found on the ortho of scene two. */
+  private String refined(
+      long seed, Map<String, Object> heights, Raster reference, World world) {
+    Raster biased = pan(survey(seed, BIAS), "scene-one");
+    TiePoints found = found(biased, reference, heights);
+    Raster mended =
+        (Raster) run("refine", Map.of("scene", biased, "points", found), Map.of());
+    return String.format(
+        Locale.ROOT,
+        "| %d | %d | %.2f | %.2f |%n",
+        seed,
+        found.points().size(),
+        error(biased, found, world),
+        error(mended, found, world));
+  }
+
+  /** RMS between a scene's RPC and the true sensor, at the points' places and at two heights. */
+  private static double error(Raster scene, TiePoints at, World world) {
+    Rpc rpc = scene.attachments().get(Rpc.class).orElseThrow();
+    var model = InSystem.of(rpc, at.crs());
+    double[] image = new double[2];
+    double[] truth = new double[2];
+    double squares = 0;
+    int count = 0;
+    for (TiePoint point : at.points()) {
+      for (double h : new double[] {World.UNDULATION, World.UNDULATION + 300}) {
+        model.toImage(point.x(), point.y(), h, image);
+        world.one().sensor().toImage(point.x(), point.y(), h, truth);
+        squares += Math.pow(image[0] - truth[0], 2) + Math.pow(image[1] - truth[1], 2);
+        count++;
+      }
+    }
+    return Math.sqrt(squares / count);
+  }
+
+  private String markdown() {
+    StringBuilder text = new StringBuilder();
+    text.append(
+        onTuningSeeds
+            ? "# How well scenes are placed, on seeds that settings may be tuned on: no report\n\n"
+            : "# How well scenes are placed, on held-out seeds\n\n");
+    text.append("`./kestrel place-quality --seeds ");
+    text.append(String.join(",", seeds.stream().map(String::valueOf).toList()));
+    text.append(" --size ").append(size);
+    text.append("` on Fenwrack Sound, scenes of 0.5 m, terrain model of 1 m.\n\n");
+    tables.forEach((name, rows) -> {
+      text.append("## ").append(TITLES.get(name)).append("\n\n");
+      text.append(TEXTS.get(name)).append("\n\n").append(rows).append('\n');
+    });
+    return text.toString();
+  }
+
+  private static final Map<String, String> TITLES = Map.of(
+      "ortho", "Orthorectified with an exact RPC",
+      "scene two on the ortho of scene one", "Points found: scene two, another day, sun and view",
+      "air photo of 1962 on the ortho of scene one", "Points found: an old air photo without a place",
+      "refined", "An RPC that is off by " + (int) BIAS + " pixels, refined");
+
+  private static final Map<String, String> TEXTS = Map.of(
+      "ortho",
+      "Surveyed marks, discs of 3 m on the ground, located by their centroid in the pixels of the ortho.",
+      "scene two on the ortho of scene one",
+      "Step `tiepoints` as it is shipped; each point's place in the scene against the true sensor's.",
+      "air photo of 1962 on the ortho of scene one",
+      "The same; the photo is turned, tilted, monochrome, scanned with dust, and 69 years older than the ortho.",
+      "refined",
+      "Scene one, mended by a shift from points found on the ortho of scene two; RPC against the true sensor at the points'"
+          + " places, at sea level and 300 m.");
+}
