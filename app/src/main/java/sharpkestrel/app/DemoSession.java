@@ -41,7 +41,7 @@ final class DemoSession {
             "Opening the survey",
             job -> SurveyMaker.make(
                 DemoData.surveys(),
-                order,
+                afresh ? whole(order) : order,
                 look -> Platform.runLater(() -> showQuickLook(workspace, look)),
                 job),
             survey -> {
@@ -112,8 +112,7 @@ final class DemoSession {
    * the work on the first scene goes on meanwhile.
    */
   private static void gatherRest(Workspace workspace, Survey.Order order) {
-    Survey.Order all = new Survey.Order(
-        order.seed(), order.size(), order.scenario(), order.bias(), Survey.Holds.ALL_FILES);
+    Survey.Order all = whole(order);
     Thread aside = new Thread(
         () -> {
           try {
@@ -127,6 +126,11 @@ final class DemoSession {
     aside.setDaemon(true);
     aside.setPriority(Thread.MIN_PRIORITY);
     aside.start();
+  }
+
+  private static Survey.Order whole(Survey.Order order) {
+    return new Survey.Order(
+        order.seed(), order.size(), order.scenario(), order.bias(), Survey.Holds.ALL_FILES);
   }
 
   static void addRest(Workspace workspace, Survey survey) {

@@ -56,6 +56,26 @@ final class Shots {
       workspace.stageProperty().set(Stage.PLACE);
       workspace.lookProperty().set(Look.INFRARED);
     });
+    run("open", "Air photo", Map.of(), Map.of("file", "photo"));
+    step(this::idle, () -> {
+      workspace.clearMessages();
+      workspace.lookProperty().set(Look.GREY);
+      workspace.stageProperty().set(Stage.PLACE);
+      workspace.show(named("open"));
+      workspace.paneBProperty().set(named("ortho"));
+      click("#tool-tiepoints");
+      var undulation = (javafx.scene.control.TextField) scene.lookup("#tie-undulation");
+      undulation.setText("47");
+      undulation.getOnAction().handle(null);
+    });
+    step(() -> idle() && picture.isComplete(), () -> click("#tie-find"));
+    step(() -> workspace.named("tiepoints").isPresent(), () -> {});
+    shot("tie-points", () -> picture.fit());
+    step(this::idle, () -> {
+      click("#tool-ortho");
+      workspace.compareProperty().set(Workspace.Compare.ONE);
+      workspace.show(named("ortho-2"));
+    });
     run(
         "pansharpen",
         "Sharpened",
@@ -131,6 +151,12 @@ final class Shots {
         .settings();
   }
 
+  /** The air photo of the survey whose heights are offered. */
+  private String photo() {
+    Path heights = Path.of(workspace.suggestions().get("ortho:heights"));
+    return heights.getParent().resolveSibling("photo").resolve("air-photo.tif").toString();
+  }
+
   private void typeTests() {
     var text = (javafx.scene.control.TextField) scene.lookup("#winnow-text");
     text.setText(shipped("metal").get("tests"));
@@ -189,12 +215,9 @@ final class Shots {
       Map<String, Result> results = new LinkedHashMap<>();
       inputs.forEach((name, result) -> results.put(name, named(result)));
       before[0] = workspace.results().size();
-      workspace.run(
-          StepCatalogue.get(step),
-          title,
-          results,
-          new LinkedHashMap<>(),
-          new LinkedHashMap<>(settings));
+      Map<String, String> all = new LinkedHashMap<>(settings);
+      all.computeIfPresent("file", (name, file) -> photo());
+      workspace.run(StepCatalogue.get(step), title, results, new LinkedHashMap<>(), all);
     });
     step(() -> workspace.results().size() > before[0], () -> {});
   }

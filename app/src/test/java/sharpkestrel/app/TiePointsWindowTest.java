@@ -117,8 +117,10 @@ class TiePointsWindowTest {
 
   /** A place of a pane, screen pixels from its middle; both panes show the same ground there. */
   private Point2D at(FxRobot robot, boolean inB, double dx, double dy) {
-    Bounds all = robot.lookup("#picture").query().localToScreen(
-        robot.lookup("#picture").query().getBoundsInLocal());
+    Bounds all = robot
+        .lookup("#picture")
+        .query()
+        .localToScreen(robot.lookup("#picture").query().getBoundsInLocal());
     double half = Math.floor(all.getWidth() / 2);
     return new Point2D(
         all.getMinX() + (inB ? half : 0) + half / 2 + dx, all.getMinY() + all.getHeight() / 2 + dy);
@@ -129,8 +131,7 @@ class TiePointsWindowTest {
   }
 
   private TiePoints kept() {
-    return TiePointFile.read(
-        folder.resolve("project/hand/tie-points-open-2.geojson"));
+    return TiePointFile.read(folder.resolve("project/hand/tie-points-open-2.geojson"));
   }
 
   private void waitForPoints(int count) {
@@ -173,8 +174,9 @@ class TiePointsWindowTest {
     waiting.until("its use", () -> text(robot, "#tie-use-2").equals("off"));
     robot.push(KeyCode.CONTROL, KeyCode.Z);
     waiting.until("its use", () -> text(robot, "#tie-use-2").equals("check"));
-    waiting.until("the fit", () -> robot.lookup("#tie-advice").queryAs(Label.class).getText()
-        .contains("points"));
+    waiting.until(
+        "the fit",
+        () -> robot.lookup("#tie-advice").queryAs(Label.class).getText().contains("points"));
 
     robot.clickOn("#tie-model-affine").clickOn("#tiepoints-run");
     waiting.results(3);
@@ -192,8 +194,7 @@ class TiePointsWindowTest {
     robot.clickOn("#tie-find");
     waiting.results(3);
     waiting.until("a model", () -> !Double.isNaN(shown(robot)));
-    assertThat(((TiePoints) workspace.results().getLast().value()).points())
-        .hasSizeGreaterThan(15);
+    assertThat(((TiePoints) workspace.results().getLast().value()).points()).hasSizeGreaterThan(15);
     assertThat(shown(robot)).isLessThan(0.2);
 
     robot.clickOn("#tiepoints-run");

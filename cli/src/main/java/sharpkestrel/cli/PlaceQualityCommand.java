@@ -150,9 +150,7 @@ final class PlaceQualityCommand implements Runnable {
 
   private Raster pan(Survey survey, String scene) {
     return (Raster) run(
-        "assemble",
-        Map.of(),
-        Map.of("delivery", survey.item(scene).toString(), "image", "pan"));
+        "assemble", Map.of(), Map.of("delivery", survey.item(scene).toString(), "image", "pan"));
   }
 
   private Object run(String step, Map<String, Object> inputs, Map<String, String> settings) {
@@ -163,8 +161,8 @@ final class PlaceQualityCommand implements Runnable {
   private Raster ortho(Raster pan, Map<String, Object> heights, Path file) {
     Map<String, Object> inputs = new LinkedHashMap<>(heights);
     inputs.put("scene", pan);
-    Raster lazy = (Raster) run(
-        "ortho", inputs, Map.of("undulation", undulation(), "pixel-size", "0.5"));
+    Raster lazy =
+        (Raster) run("ortho", inputs, Map.of("undulation", undulation(), "pixel-size", "0.5"));
     GeoTiffWriter.write(lazy, file, Compression.DEFLATE, job);
     return RasterFiles.open(file);
   }
@@ -180,8 +178,7 @@ final class PlaceQualityCommand implements Runnable {
     return (TiePoints) run("tiepoints", inputs, Map.of("undulation", undulation()));
   }
 
-  private Points points(
-      Raster scene, Raster reference, Map<String, Object> heights, Sensor truth) {
+  private Points points(Raster scene, Raster reference, Map<String, Object> heights, Sensor truth) {
     long start = System.nanoTime();
     TiePoints found = found(scene, reference, heights);
     double seconds = (System.nanoTime() - start) / 1e9;
@@ -223,8 +220,8 @@ final class PlaceQualityCommand implements Runnable {
 
   private static double[] centroid(Raster ortho, double col, double row) {
     int side = 2 * MARK + 1;
-    Window window = new Window(
-        (int) Math.floor(col) - MARK, (int) Math.floor(row) - MARK, side, side);
+    Window window =
+        new Window((int) Math.floor(col) - MARK, (int) Math.floor(row) - MARK, side, side);
     float[] plane = ortho.read(0, window, Request.BACKGROUND)[0];
     float[] sorted = plane.clone();
     Arrays.sort(sorted);
@@ -251,12 +248,10 @@ final class PlaceQualityCommand implements Runnable {
   }
 
   /** Scene one with an RPC that is off, mended by points found on the ortho of scene two. */
-  private String refined(
-      long seed, Map<String, Object> heights, Raster reference, World world) {
+  private String refined(long seed, Map<String, Object> heights, Raster reference, World world) {
     Raster biased = pan(survey(seed, BIAS), "scene-one");
     TiePoints found = found(biased, reference, heights);
-    Raster mended =
-        (Raster) run("refine", Map.of("scene", biased, "points", found), Map.of());
+    Raster mended = (Raster) run("refine", Map.of("scene", biased, "points", found), Map.of());
     return String.format(
         Locale.ROOT,
         "| %d | %d | %.2f | %.2f |%n",
@@ -305,7 +300,8 @@ final class PlaceQualityCommand implements Runnable {
   private static final Map<String, String> TITLES = Map.of(
       "ortho", "Orthorectified with an exact RPC",
       "scene two on the ortho of scene one", "Points found: scene two, another day, sun and view",
-      "air photo of 1962 on the ortho of scene one", "Points found: an old air photo without a place",
+      "air photo of 1962 on the ortho of scene one",
+          "Points found: an old air photo without a place",
       "refined", "An RPC that is off by " + (int) BIAS + " pixels, refined");
 
   private static final Map<String, String> TEXTS = Map.of(

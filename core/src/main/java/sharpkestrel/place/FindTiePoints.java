@@ -108,7 +108,9 @@ public record FindTiePoints(
     TieFinder finder = new TieFinder(ours, theirs, ground, job);
     TiePoints found;
     if (known.isPresent()) {
-      found = finder.find(known.get(), ModelKind.AFFINE, search, most);
+      // an RPC is off by a shift above all; more would let roofs on one side pass for a tilt
+      ModelKind kind = known.get().usesHeights() ? ModelKind.SHIFT : ModelKind.AFFINE;
+      found = finder.find(known.get(), kind, search, most);
     } else {
       ModelKind kind = ground.isPresent() ? ModelKind.CAMERA : ModelKind.POLYNOMIAL_2;
       FeatureStart start = FeatureStart.of(ours, theirs, ground, kind, job);

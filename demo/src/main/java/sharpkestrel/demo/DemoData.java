@@ -44,8 +44,8 @@ public final class DemoData {
   }
 
   /**
-   * {@code demo:SEED}, {@code demo:SEED:SIZE} or {@code demo:SEED:SIZE:SCENARIO} as the folder of that survey, made where
-   * it is not there; other texts stay.
+   * {@code demo:SEED}, {@code demo:SEED:SIZE} or {@code demo:SEED:SIZE:SCENARIO} as the folder of that survey, its first
+   * scene made where it is not there; with {@code :all} at its end all files. Other texts stay.
    */
   public static String resolve(String text, Job job) {
     return text.startsWith(PREFIX)
@@ -61,13 +61,22 @@ public final class DemoData {
           parts.length > 1 ? Integer.parseInt(parts[1]) : DEFAULT_SIZE,
           parts.length > 2 ? Scenario.of(parts[2]) : Scenario.WHOLE,
           0,
-          Survey.Holds.FIRST_SCENE);
+          holds(parts));
     } catch (NumberFormatException notANumber) {
       throw new RasterException(
           "A demo survey is named demo:SEED, demo:SEED:SIZE or demo:SEED:SIZE:SCENARIO, e.g. demo:101, not '"
               + text + "'.",
           notANumber);
     }
+  }
+
+  private static Survey.Holds holds(String[] parts) {
+    if (parts.length > 4 || parts.length == 4 && !parts[3].equals("all")) {
+      throw new RasterException(
+          "After the scenario a demo survey's name may say 'all', for all of its files, as in"
+              + " demo:101:2048:whole:all; not '" + String.join(":", parts) + "'.");
+    }
+    return parts.length == 4 ? Survey.Holds.ALL_FILES : Survey.Holds.FIRST_SCENE;
   }
 
   /** The text by which a run sheet names a survey. */

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
+import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.ImageModel;
 import sharpkestrel.place.GroundHeights;
@@ -44,8 +45,17 @@ public final class TieFinder {
   /** Across and down, at the level with which the search begins. */
   private static final int FEWEST_PATCHES = 6;
 
-  private static final int NEAR = 4;
+  private static final int NEAR = 8;
   private static final int ROUNDS = 12;
+  /** What a match under the ground costs, in matches on it. */
+  private static final double UNDERGROUND = 2;
+  /** Metres over which a lean is taken. */
+  private static final double RISE = 10;
+  /** No roof is higher, metres, as far as it matters. */
+  private static final double DEEPEST = 25;
+  /** Pixels a metre; with less, heights do not show. */
+  private static final double LEAST_LEAN = 0.05;
+
   /** No match is measured better than this, pixels, so none nearer is left out. */
   private static final double SHARPEST = 0.3;
 
@@ -57,6 +67,8 @@ public final class TieFinder {
   private final Raster reference;
   private final Optional<Heights> heights;
   private final GroundHeights groundHeights;
+  private final double leanEast;
+  private final double leanNorth;
   private final Job job;
 
   /**
@@ -69,10 +81,26 @@ public final class TieFinder {
     this.heights = heights;
     groundHeights = new GroundHeights(heights, reference.grid().crs());
     this.job = job;
+    Optional<Acquisition> seen = reference.attachments().get(Acquisition.class);
+    double tangent = seen.map(a -> Math.tan(Math.toRadians(a.viewOffNadir()))).orElse(0.0);
+    double azimuth = seen.map(a -> Math.toRadians(a.viewAzimuth())).orElse(0.0);
+    leanEast = -orNought(tangent * Math.sin(azimuth));
+    leanNorth = -orNought(tangent * Math.cos(azimuth));
   }
 
-  /** A place of the reference that was found in the scene. */
-  private record Found(double x, double y, double height, double col, double row, double score) {}
+  private static double orNought(double value) {
+    return Double.isNaN(value) ? 0 : value;
+  }
+
+  /**
+   * A place of the reference that was found in the scene.
+   *
+   * @param lean by how many pixels, right and down, what is a metre high is seen off its ground
+   */
+  private record Found(
+      double x, double y, double height, double col, double row, double score, Lean lean) {}
+
+  private record Lean(double col, double row) {}
 
   /**
    * @param base in the reference's system
@@ -91,7 +119,7 @@ public final class TieFinder {
     for (int level = top; level >= 0; level--) {
       int reach = level == top ? (int) Math.ceil(search / (1 << level)) + 1 : NEAR;
       List<Found> found = measure(model, shared, level, Math.min(reach, FARTHEST));
-      agreed = agreed(found, model, level);
+      agreed = agreed(found, model, kind, level);
       if (agreed.size() < Math.max(6, kind.fewest() + 2)) {
         throw new RasterException("Only "
             + agreed.size()
@@ -257,9 +285,26 @@ public final class TieFinder {
     double[] image = new double[2];
     model.toImage(seenX, seenY, model.usesHeights() ? groundHeights.at(seenX, seenY) : 0, image);
     boolean known = !Double.isNaN(image[0]);
+    double ground = groundHeights.at(x, y);
     return known
-        ? Optional.of(new Found(x, y, groundHeights.at(x, y), image[0], image[1], match.score()))
+        ? Optional.of(
+            new Found(x, y, ground, image[0], image[1], match.score(), lean(model, x, y, ground)))
         : Optional.empty();
+  }
+
+  /**
+   * What stands above the height model leans in the scene as the scene's model tells, and in the reference away from where
+   * that was seen from; a reference that does not say counts as seen from straight above.
+   */
+  private Lean lean(ImageModel model, double x, double y, double height) {
+    if (!model.usesHeights()) {
+      return new Lean(0, 0);
+    }
+    double[] at = new double[2];
+    double[] above = new double[2];
+    model.toImage(x, y, height, at);
+    model.toImage(x - leanEast * RISE, y - leanNorth * RISE, height + RISE, above);
+    return new Lean((above[0] - at[0]) / RISE, (above[1] - at[1]) / RISE);
   }
 
   private static double holes(float[] pixels) {
@@ -272,9 +317,9 @@ public final class TieFinder {
 
   /**
    * The largest set of matches that agree about how far the model is off: first with one of them to a few pixels, then
-   * with an affine correction through all that do, ever closer.
+   * with the shift of all that do, or a plane through their shifts, ever closer.
    */
-  private List<Found> agreed(List<Found> found, ImageModel model, int level) {
+  private List<Found> agreed(List<Found> found, ImageModel model, ModelKind kind, int level) {
     int n = found.size();
     double[] dx = new double[n];
     double[] dy = new double[n];
@@ -285,29 +330,57 @@ public final class TieFinder {
       dx[i] = f.col() - image[0];
       dy[i] = f.row() - image[1];
     }
-    double tolerance = 2.0 * (1 << level) + 1;
+    double tolerance = 1.5 * (1 << level) + 0.5;
     int[] best = {};
+    double most = 0;
     for (int i = 0; i < n; i++) {
       int seed = i;
       int[] with = IntStream.range(0, n)
           .filter(k -> Math.hypot(dx[k] - dx[seed], dy[k] - dy[seed]) < tolerance)
           .toArray();
-      best = with.length > best.length ? with : best;
+      double worth = with.length - UNDERGROUND * under(found, dx, dy, seed, tolerance);
+      if (worth > most) {
+        most = worth;
+        best = with;
+      }
     }
     for (int round = 0; round < 6 && best.length >= 6; round++) {
       int[] kept = best;
-      double[][] from = new double[kept.length][];
-      for (int k = 0; k < kept.length; k++) {
-        from[k] = new double[] {found.get(kept[k]).col(), found.get(kept[k]).row()};
-      }
-      double[] off = Trend.residuals(found.size(), kept, from, dx, dy, i ->
-          new double[] {found.get(i).col(), found.get(i).row()});
+      double[] off = kind == ModelKind.SHIFT
+          ? Trend.fromOneShift(kept, dx, dy)
+          : Trend.fromAPlane(kept, dx, dy, i -> {
+            Found f = found.get(i);
+            return new double[] {f.col(), f.row()};
+          });
       double[] lengths = Arrays.stream(kept).mapToDouble(i -> off[i]).sorted().toArray();
       double typical = lengths[lengths.length / 2];
       double limit = Math.max(0.35 * (1 << level), Math.min(tolerance, 2.8 * typical));
       best = IntStream.range(0, n).filter(i -> off[i] < limit).toArray();
     }
     return Arrays.stream(best).mapToObj(found::get).toList();
+  }
+
+  /**
+   * How many matches would lie under the ground, if a match's shift were that of the ground. Roofs of a town agree with
+   * each other as well as streets do, but nothing lies under the streets.
+   */
+  private static int under(
+      List<Found> found, double[] dx, double[] dy, int seed, double tolerance) {
+    int count = 0;
+    for (int k = 0; k < dx.length; k++) {
+      Lean lean = found.get(k).lean();
+      double length = Math.hypot(lean.col(), lean.row());
+      if (length < LEAST_LEAN) {
+        continue;
+      }
+      double ex = dx[k] - dx[seed];
+      double ey = dy[k] - dy[seed];
+      double along = (ex * lean.col() + ey * lean.row()) / length;
+      double across = Math.abs(ex * lean.row() - ey * lean.col()) / length;
+      boolean below = along < -tolerance && along > -DEEPEST * length - tolerance;
+      count += below && across < tolerance ? 1 : 0;
+    }
+    return count;
   }
 
   /** The best of each cell in turn, until there are enough. */
