@@ -55,6 +55,8 @@ public final class TieFinder {
   private static final double DEEPEST = 25;
   /** Pixels a metre; with less, heights do not show. */
   private static final double LEAST_LEAN = 0.05;
+  /** Share of matches that may lie under the ground by chance. */
+  private static final double FEW_UNDER = 0.03;
 
   /** No match is measured better than this, pixels, so none nearer is left out. */
   private static final double SHARPEST = 0.3;
@@ -140,7 +142,7 @@ public final class TieFinder {
    * stands above the height model, such as quays and roofs, goes here.
    */
   private List<Found> consistent(List<Found> found, ImageModel base, ModelKind kind) {
-    List<Found> kept = found;
+    List<Found> kept = grounded(found, base, kind);
     for (int round = 0; round < ROUNDS; round++) {
       Fit fit = new Fitter(points(kept), base).fitOnly(kind);
       double[] lengths =
@@ -159,6 +161,42 @@ public final class TieFinder {
       kept = nearer;
     }
     return kept;
+  }
+
+  /**
+   * The matches that lie on the ground. Where a wood or a town fills a part of the scene its crowns and roofs agree with
+   * each other, and pull the model up so that true ground lies under it. As nothing does, the highest matches are left out, a
+   * few at a time, until hardly any lies under the ground.
+   */
+  private List<Found> grounded(List<Found> found, ImageModel base, ModelKind kind) {
+    List<Found> kept = found;
+    int least = Math.max(2 * kind.fewest(), found.size() / 4);
+    while (true) {
+      Fit fit = new Fitter(points(kept), base).fitOnly(kind);
+      double[] up = new double[kept.size()];
+      int under = 0;
+      for (int i = 0; i < up.length; i++) {
+        Lean lean = kept.get(i).lean();
+        double length = Math.hypot(lean.col(), lean.row());
+        Fit.Residual residual = fit.residuals().get(i);
+        up[i] = length < LEAST_LEAN
+            ? 0
+            : -(residual.dx() * lean.col() + residual.dy() * lean.row()) / length;
+        under += up[i] < -SHARPEST ? 1 : 0;
+      }
+      double[] sorted = up.clone();
+      Arrays.sort(sorted);
+      double limit = Math.max(SHARPEST, sorted[sorted.length - 1 - up.length / 25]);
+      List<Found> before = kept;
+      List<Found> lower = IntStream.range(0, up.length)
+          .filter(i -> up[i] < limit)
+          .mapToObj(before::get)
+          .toList();
+      if (under <= FEW_UNDER * up.length || lower.size() == kept.size() || lower.size() < least) {
+        return kept;
+      }
+      kept = lower;
+    }
   }
 
   private TiePoints points(List<Found> found) {
