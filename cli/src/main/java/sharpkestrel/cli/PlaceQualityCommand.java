@@ -49,6 +49,8 @@ final class PlaceQualityCommand implements Runnable {
   private static final int MARK = 6;
   /** On ground nearly as bright as itself a mark is not located. */
   private static final double FAINT = 0.6;
+  /** Correlation from which a mark counts as whole. */
+  private static final double LIKE_A_DISC = 0.95;
 
   @Option(names = "--seeds", split = ",", description = "Held-out seeds, 101 and up.")
   List<Long> seeds = List.of(101L, 102L, 103L);
@@ -244,7 +246,31 @@ final class PlaceQualityCommand implements Runnable {
       x += w * (window.x() + i % side + 0.5);
       y += w * (window.y() + i / side + 0.5);
     }
-    return new double[] {x / weight, y / weight};
+    double[] at = {x / weight, y / weight};
+    return likeness(plane, side, at[0] - window.x(), at[1] - window.y()) < LIKE_A_DISC
+        ? new double[] {Double.NaN, Double.NaN}
+        : at;
+  }
+
+  /** Correlation with a disc about a place: low where a shadow lies across the mark, or bright ground beside it. */
+  private static double likeness(float[] plane, int side, double col, double row) {
+    double n = plane.length;
+    double a = 0;
+    double b = 0;
+    double aa = 0;
+    double bb = 0;
+    double ab = 0;
+    for (int i = 0; i < plane.length; i++) {
+      double away = Math.hypot(i % side + 0.5 - col, i / side + 0.5 - row);
+      // a disc of 3 pixels' radius, its edge blurred over two
+      double disc = Math.max(0, Math.min(1, (4 - away) / 2));
+      a += plane[i];
+      b += disc;
+      aa += (double) plane[i] * plane[i];
+      bb += disc * disc;
+      ab += plane[i] * disc;
+    }
+    return (ab - a * b / n) / Math.sqrt((aa - a * a / n) * (bb - b * b / n));
   }
 
   /** Scene one with an RPC that is off, mended by points found on the ortho of scene two. */
@@ -306,7 +332,8 @@ final class PlaceQualityCommand implements Runnable {
 
   private static final Map<String, String> TEXTS = Map.of(
       "ortho",
-      "Surveyed marks, discs of 3 m on the ground, located by their centroid in the pixels of the ortho.",
+      "Surveyed marks, discs of 3 m on the ground, located by their centroid in the pixels of the ortho; 24 are laid, those across which a"
+          + " shadow lies or beside which the ground is as bright are left out.",
       "scene two on the ortho of scene one",
       "Step `tiepoints` as it is shipped; each point's place in the scene against the true sensor's.",
       "air photo of 1962 on the ortho of scene one",
