@@ -153,7 +153,7 @@ final class Shots {
 
   /** The air photo of the survey whose heights are offered. */
   private String photo() {
-    Path heights = Path.of(workspace.suggestions().get("ortho:heights"));
+    Path heights = Path.of(workspace.suggestions().get("heights"));
     return heights.getParent().resolveSibling("photo").resolve("air-photo.tif").toString();
   }
 
@@ -230,7 +230,7 @@ final class Shots {
           StepCatalogue.get("ortho"),
           title,
           new LinkedHashMap<>(Map.of("scene", named(scene))),
-          new LinkedHashMap<>(Map.of("heights", workspace.suggestions().get("ortho:heights"))),
+          new LinkedHashMap<>(Map.of("heights", workspace.suggestions().get("heights"))),
           new LinkedHashMap<>(Map.of("undulation", "47", "pixel-size", size)));
     });
     step(() -> workspace.results().size() > before[0], () -> {});

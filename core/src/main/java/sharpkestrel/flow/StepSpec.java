@@ -6,11 +6,13 @@ import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.lang.reflect.Type;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -23,7 +25,12 @@ public final class StepSpec {
 
   /** A record component that is an input. */
   public record Input(
-      String name, Class<?> type, boolean optional, String does, List<Suits> suits) {}
+      String name,
+      Class<?> type,
+      boolean optional,
+      String does,
+      boolean ofPlace,
+      List<Suits> suits) {}
 
   /** A record component that is a setting. */
   public record Option(
@@ -34,6 +41,7 @@ public final class StepSpec {
       double min,
       double max,
       String initial,
+      boolean ofPlace,
       Type type) {
 
     public boolean isRequired() {
@@ -86,10 +94,16 @@ public final class StepSpec {
   StepSpec(Class<? extends Step<?>> type) {
     this.type = type;
     this.info = type.getAnnotation(StepInfo.class);
-    for (RecordComponent component : type.getRecordComponents()) {
+    read(type);
+  }
+
+  private void read(Class<?> declaring) {
+    for (RecordComponent component : declaring.getRecordComponents()) {
       In in = component.getAnnotation(In.class);
       Setting setting = component.getAnnotation(Setting.class);
-      if (in != null) {
+      if (component.isAnnotationPresent(Group.class)) {
+        read(component.getType());
+      } else if (in != null) {
         inputs.add(new Input(
             kebab(component.getName()),
             in.optional()
@@ -98,6 +112,7 @@ public final class StepSpec {
                 : component.getType(),
             in.optional(),
             in.does(),
+            in.ofPlace(),
             List.of(in.suits())));
       } else {
         options.add(new Option(
@@ -108,6 +123,7 @@ public final class StepSpec {
             setting.min(),
             setting.max(),
             setting.initial(),
+            setting.ofPlace(),
             component.getGenericType()));
       }
     }
@@ -169,19 +185,29 @@ public final class StepSpec {
             + ".");
       }
     }
-    RecordComponent[] components = type.getRecordComponents();
+    return (Step<?>) build(type, inputs.iterator(), options.iterator(), given, settings);
+  }
+
+  /** A record from inputs and settings in the order in which it declares them, its groups likewise. */
+  private Object build(
+      Class<?> declaring,
+      Iterator<Input> in,
+      Iterator<Option> option,
+      Map<String, Object> given,
+      Map<String, String> settings) {
+    RecordComponent[] components = declaring.getRecordComponents();
     Object[] arguments = new Object[components.length];
     Class<?>[] types = new Class<?>[components.length];
-    int in = 0;
-    int option = 0;
     for (int i = 0; i < components.length; i++) {
       types[i] = components[i].getType();
-      arguments[i] = components[i].isAnnotationPresent(In.class)
-          ? input(inputs.get(in++), given)
-          : setting(options.get(option++), settings);
+      arguments[i] = components[i].isAnnotationPresent(Group.class)
+          ? build(types[i], in, option, given, settings)
+          : components[i].isAnnotationPresent(In.class)
+              ? input(in.next(), given)
+              : setting(option.next(), settings);
     }
     try {
-      Constructor<? extends Step<?>> constructor = type.getDeclaredConstructor(types);
+      Constructor<?> constructor = declaring.getDeclaredConstructor(types);
       return constructor.newInstance(arguments);
     } catch (InvocationTargetException refused) {
       if (refused.getCause() instanceof RuntimeException clear) {

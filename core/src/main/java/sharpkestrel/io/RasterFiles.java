@@ -5,9 +5,8 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import sharpkestrel.geo.Rpc;
-import sharpkestrel.raster.Attachments;
-import sharpkestrel.raster.Band;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Reattached;
 
 /** Opens a raster file by what it is: GeoTIFF, or PNG and JPEG with a world file; an RPC text beside it is attached. */
 public final class RasterFiles {
@@ -31,42 +30,9 @@ public final class RasterFiles {
     for (String ending : List.of("_RPC.TXT", "_rpc.txt")) {
       Path beside = path.resolveSibling(stem + ending);
       if (tiff.attachments().get(Rpc.class).isEmpty() && Files.isRegularFile(beside)) {
-        return withAttachments(tiff, tiff.attachments().with(Rpc.class, RpcText.read(beside)));
+        return new Reattached(tiff, tiff.attachments().with(Rpc.class, RpcText.read(beside)));
       }
     }
     return tiff;
-  }
-
-  /** The same pixels with other attachments. */
-  public static Raster withAttachments(Raster raster, Attachments attachments) {
-    return new Redescribed(raster, raster.bands(), attachments);
-  }
-
-  /** The same pixels with other band names and roles, and other attachments. */
-  public static Raster described(Raster raster, List<Band> bands, Attachments attachments) {
-    return new Redescribed(raster, bands, attachments);
-  }
-
-  private record Redescribed(Raster source, List<Band> bands, Attachments attachments)
-      implements Raster {
-
-    @Override
-    public sharpkestrel.raster.Grid grid() {
-      return source.grid();
-    }
-
-    @Override
-    public sharpkestrel.raster.Zoom zoom() {
-      return source.zoom();
-    }
-
-    @Override
-    public void read(
-        int level,
-        sharpkestrel.raster.Window window,
-        float[][] target,
-        sharpkestrel.raster.Request request) {
-      source.read(level, window, target, request);
-    }
   }
 }

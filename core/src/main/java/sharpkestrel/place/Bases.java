@@ -7,11 +7,24 @@ import sharpkestrel.geo.InSystem;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
 
 /** What a scene says of itself about where it lies. */
 public final class Bases {
 
   private Bases() {}
+
+  /**
+   * @throws RasterException where a scene has no RPC; the message says what can be done
+   */
+  static Rpc requireRpc(Raster scene) {
+    return scene
+        .attachments()
+        .get(Rpc.class)
+        .orElseThrow(() -> new RasterException(
+            "This scene has no sensor model (RPC). Open it with its RPC text beside it (NAME_RPC.TXT), or find tie"
+                + " points with a placed raster and warp it by them."));
+  }
 
   /**
    * Its sensor model where it has one, else its georeference.

@@ -14,6 +14,7 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.OneBand;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -36,21 +37,7 @@ public record FindTiePoints(
     @In(does = "A placed raster that shows the same ground.", suits = Suits.PLACED)
     Raster reference,
 
-    @In(
-        does = "Height model, one band in metres. A raw scene and a camera need it.",
-        optional = true,
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Optional<Raster> heights,
-
-    @Setting(
-        label = "Undulation",
-        does =
-            "Height of the height model's datum above the ellipsoid; needed where its heights are above the geoid.",
-        unit = "m",
-        min = -120,
-        max = 100,
-        initial = "auto")
-    double undulation,
+    @Group Relief relief,
 
     @Setting(
         label = "Scene's band",
@@ -97,7 +84,7 @@ public record FindTiePoints(
       throw new RasterException(
           "The reference has no coordinate system, so points on it have no place on the ground. Choose a placed raster.");
     }
-    Optional<Heights> ground = heights.map(h -> Heights.of(h, undulation, Optional.empty(), job));
+    Optional<Heights> ground = relief.read(job);
     Raster ours = band(scene, sceneBand, "scene");
     Raster theirs = band(reference, referenceBand, "reference");
     Optional<ImageModel> known = Bases.of(scene, reference.grid().crs());

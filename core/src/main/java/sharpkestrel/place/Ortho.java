@@ -18,6 +18,7 @@ import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.SampleType;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -37,18 +38,7 @@ public record Ortho(
     @In(does = "A raw scene with its RPC.", suits = Suits.RAW)
     Raster scene,
 
-    @In(
-        does = "Height model, one band in metres.",
-        optional = true,
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Optional<Raster> heights,
-
-    @In(
-        does =
-            "Undulation as a grid: height of the geoid above the ellipsoid, one band in metres, in place of one number.",
-        optional = true,
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Optional<Raster> undulationGrid,
+    @Group Relief relief,
 
     @Setting(
         label = "Height",
@@ -59,16 +49,6 @@ public record Ortho(
         max = 9000,
         initial = "auto")
     double height,
-
-    @Setting(
-        label = "Undulation",
-        does =
-            "Height of the height model's datum above the ellipsoid; needed where its heights are above the geoid.",
-        unit = "m",
-        min = -120,
-        max = 100,
-        initial = "auto")
-    double undulation,
 
     @Setting(
         label = "Coordinate system",
@@ -106,12 +86,7 @@ public record Ortho(
 
   @Override
   public Raster run(Job job) {
-    Rpc rpc = scene
-        .attachments()
-        .get(Rpc.class)
-        .orElseThrow(() -> new RasterException(
-            "This scene has no sensor model (RPC), so it cannot be orthorectified. Open it with its RPC text"
-                + " beside it (NAME_RPC.TXT), or register it to another scene."));
+    Rpc rpc = Bases.requireRpc(scene);
     Heights ground = ground(rpc, job);
     CrsName target = crs.isKnown() ? crs : ground.model().grid().crs();
     Crs system = Crs.of(target);
@@ -122,20 +97,12 @@ public record Ortho(
   }
 
   private Heights ground(Rpc rpc, Job job) {
-    if (heights.isPresent()) {
+    Optional<Heights> model = relief.read(job);
+    if (model.isPresent()) {
       if (!Double.isNaN(height)) {
         throw new RasterException("Give a height model or one height, not both.");
       }
-      Raster model = heights.get();
-      if (!model.grid().crs().isKnown()) {
-        throw new RasterException(
-            "The height model does not say where it lies (no coordinate system). Give one that does.");
-      }
-      return Heights.of(model, undulation, undulationGrid, job);
-    }
-    if (undulationGrid.isPresent() || !Double.isNaN(undulation)) {
-      throw new RasterException(
-          "The one height (--height) is above the ellipsoid already, so an undulation is not wanted with it.");
+      return model.get();
     }
     if (Double.isNaN(height)) {
       throw new RasterException(

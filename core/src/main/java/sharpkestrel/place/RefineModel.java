@@ -65,12 +65,7 @@ public record RefineModel(
 
   @Override
   public Raster run(Job job) {
-    Rpc rpc = scene
-        .attachments()
-        .get(Rpc.class)
-        .orElseThrow(() -> new RasterException(
-            "This scene has no sensor model (RPC) to refine. Open it with its RPC text beside it (NAME_RPC.TXT), or"
-                + " warp it by its points."));
+    Rpc rpc = Bases.requireRpc(scene);
     TiePoints own = points.scaledTo(scene.grid().width(), scene.grid().height());
     for (TiePoint point : own.of(TiePoint.Use.CONTROL)) {
       if (Double.isNaN(point.height())) {

@@ -22,6 +22,7 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Resampling;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -42,11 +43,7 @@ public record Warp(
 
     @In(does = "Points of the scene.") TiePoints points,
 
-    @In(
-        does = "Height model, one band in metres, for a camera or a raw scene.",
-        optional = true,
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Optional<Raster> heights,
+    @Group Relief relief,
 
     @In(
         does = "A placed raster whose pixels those of the result are to coincide with.",
@@ -60,16 +57,6 @@ public record Warp(
             "What is fitted to the points; auto takes the one that errs least at points left out.",
         initial = "auto")
     Optional<ModelKind> model,
-
-    @Setting(
-        label = "Undulation",
-        does =
-            "Height of the height model's datum above the ellipsoid; needed where its heights are above the geoid.",
-        unit = "m",
-        min = -120,
-        max = 100,
-        initial = "auto")
-    double undulation,
 
     @Setting(
         label = "Coordinate system",
@@ -104,7 +91,7 @@ public record Warp(
   @Override
   public Raster run(Job job) {
     TiePoints own = points.scaledTo(scene.grid().width(), scene.grid().height());
-    Optional<Heights> ground = heights.map(h -> Heights.of(h, undulation, Optional.empty(), job));
+    Optional<Heights> ground = relief.read(job);
     Fit fit = fit(own, ground);
     if (fit.model().usesHeights() && ground.isEmpty()) {
       throw new RasterException(fit.kind().label()

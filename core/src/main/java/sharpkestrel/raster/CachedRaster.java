@@ -1,6 +1,5 @@
 package sharpkestrel.raster;
 
-import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
@@ -10,7 +9,7 @@ import java.util.concurrent.CountDownLatch;
  * Keeps the tiles of another raster. A tile wanted by two threads is computed by one of them while the other waits;
  * rasters form a graph without cycles, so the waiting cannot lock up.
  */
-public final class CachedRaster implements Raster {
+public final class CachedRaster extends RasterView {
 
   private record Pending(int level, int tileX, int tileY) {}
 
@@ -33,6 +32,7 @@ public final class CachedRaster implements Raster {
         : new CachedRaster(source, 256, TileCache.shared());
   }
 
+  @Override
   public Raster source() {
     return source;
   }
@@ -44,31 +44,6 @@ public final class CachedRaster implements Raster {
       throw new IllegalArgumentException("Other pixels cannot take the place of these");
     }
     source = samePixels;
-  }
-
-  @Override
-  public Grid grid() {
-    return source.grid();
-  }
-
-  @Override
-  public List<Band> bands() {
-    return source.bands();
-  }
-
-  @Override
-  public Attachments attachments() {
-    return source.attachments();
-  }
-
-  @Override
-  public Zoom zoom() {
-    return source.zoom();
-  }
-
-  @Override
-  public int levels() {
-    return source.levels();
   }
 
   /** Whether every tile of a window is at hand, so that reading it costs only copying. */

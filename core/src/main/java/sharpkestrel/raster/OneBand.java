@@ -3,7 +3,7 @@ package sharpkestrel.raster;
 import java.util.List;
 
 /** One band of another raster. */
-public final class OneBand implements Raster {
+public final class OneBand extends RasterView {
 
   private final Raster source;
   private final int band;
@@ -14,28 +14,13 @@ public final class OneBand implements Raster {
   }
 
   @Override
-  public Grid grid() {
-    return source.grid();
+  protected Raster source() {
+    return source;
   }
 
   @Override
   public List<Band> bands() {
     return List.of(source.bands().get(band));
-  }
-
-  @Override
-  public Attachments attachments() {
-    return source.attachments();
-  }
-
-  @Override
-  public Zoom zoom() {
-    return source.zoom();
-  }
-
-  @Override
-  public int levels() {
-    return source.levels();
   }
 
   @Override

@@ -1,32 +1,23 @@
 package sharpkestrel.raster;
 
-import java.util.List;
-
 /** The same pixels with other things attached. */
-public record Reattached(Raster source, Attachments attachments) implements Raster {
+public final class Reattached extends RasterView {
 
-  @Override
-  public Grid grid() {
-    return source.grid();
+  private final Raster source;
+  private final Attachments attachments;
+
+  public Reattached(Raster source, Attachments attachments) {
+    this.source = source;
+    this.attachments = attachments;
   }
 
   @Override
-  public List<Band> bands() {
-    return source.bands();
+  protected Raster source() {
+    return source;
   }
 
   @Override
-  public Zoom zoom() {
-    return source.zoom();
-  }
-
-  @Override
-  public int levels() {
-    return source.levels();
-  }
-
-  @Override
-  public void read(int level, Window window, float[][] target, Request request) {
-    source.read(level, window, target, request);
+  public Attachments attachments() {
+    return attachments;
   }
 }

@@ -14,6 +14,9 @@ public @interface In {
   /** Whether the step works without it; it is then an empty Optional. */
   boolean optional() default false;
 
+  /** Whether it goes with the place rather than with one step, so that a file once given is offered to every step. */
+  boolean ofPlace() default false;
+
   /** What a raster must be to be offered for it in the window. */
   Suits[] suits() default {};
 }

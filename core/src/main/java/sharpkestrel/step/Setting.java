@@ -19,6 +19,9 @@ public @interface Setting {
 
   double max() default Double.POSITIVE_INFINITY;
 
+  /** Whether it goes with the place rather than with one step, so that a value once given is offered to every step. */
+  boolean ofPlace() default false;
+
   /** The value used where none is given, as text; empty: it must be given. {@code auto}: the step finds it. */
   String initial() default "";
 }

@@ -32,6 +32,7 @@ import sharpkestrel.raster.Jobs;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Pixels;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Reattached;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
 
@@ -116,7 +117,7 @@ class GeoTiffRoundTripTest {
         97,
         Map.of(BandRole.BLUE, new Acquisition.Calibration(0.25, -1, 1950)));
     MemoryRaster plain = random(SampleType.UINT16, 2, 64, 64);
-    Raster raster = RasterFiles.withAttachments(
+    Raster raster = new Reattached(
         plain,
         Attachments.NONE
             .with(Acquisition.class, acquisition)

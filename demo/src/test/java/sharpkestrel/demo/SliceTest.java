@@ -18,6 +18,7 @@ import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.Json;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.place.Ortho;
+import sharpkestrel.place.Relief;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -60,10 +61,8 @@ class SliceTest {
       String image, double size, Optional<Raster> undulationGrid, double undulation) {
     return new Ortho(
             assembled(image),
-            Optional.of(RasterFiles.open(survey.heights())),
-            undulationGrid,
+            new Relief(Optional.of(RasterFiles.open(survey.heights())), undulationGrid, undulation),
             Double.NaN,
-            undulation,
             CrsName.NONE,
             Optional.empty(),
             size,

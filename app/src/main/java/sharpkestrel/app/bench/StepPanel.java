@@ -158,9 +158,8 @@ public final class StepPanel extends HBox {
       return box;
     }
     boolean auto = option.initial().equals("auto");
-    TextField text = new TextField(workspace
-        .suggestions()
-        .getOrDefault(step.id() + ":" + option.name(), auto ? "" : option.initial()));
+    String offered = workspace.offered(step, option);
+    TextField text = new TextField(offered.isEmpty() && !auto ? option.initial() : offered);
     if (type == String.class || type == Path.class) {
       text.setPrefWidth(382);
     }
@@ -174,8 +173,8 @@ public final class StepPanel extends HBox {
       Choice before = box.getValue();
       List<Choice> choices = new java.util.ArrayList<>(
           workspace.fitting(input).stream().map(r -> new Choice(r, "")).toList());
-      String file = workspace.suggestions().get(step.id() + ":" + input.name());
-      if (file != null) {
+      String file = workspace.offered(step, input);
+      if (!file.isEmpty()) {
         choices.add(0, new Choice(null, file));
       }
       box.getItems().stream()

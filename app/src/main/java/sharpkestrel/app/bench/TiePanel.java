@@ -16,6 +16,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -47,6 +48,9 @@ import sharpkestrel.step.Stage;
  * residuals, how they cover the scene, and which model is advised.
  */
 public final class TiePanel extends HBox {
+
+  /** Longer advice may be cut off and is told in full under the mouse. */
+  private static final int SHORT = 150;
 
   private static final String FILE = "file\u2026";
 
@@ -98,7 +102,7 @@ public final class TiePanel extends HBox {
     heights.setPrefWidth(132);
     heights.setConverter(new FileNames());
     heights.getItems().setAll("", FILE);
-    String offered = workspace.suggestions().getOrDefault("ortho:heights", "");
+    String offered = workspace.suggestions().getOrDefault("heights", "");
     if (!offered.isEmpty()) {
       heights.getItems().add(0, offered);
     }
@@ -106,6 +110,7 @@ public final class TiePanel extends HBox {
     heights.setOnAction(e -> chooseHeights());
     undulation.setId("tie-undulation");
     undulation.setPromptText("auto");
+    undulation.setText(workspace.suggestions().getOrDefault("undulation", ""));
     undulation.setPrefWidth(54);
     undulation.focusedProperty().addListener((p, before, now) -> takeHeights(now));
     undulation.setOnAction(e -> takeHeights(false));
@@ -280,10 +285,11 @@ public final class TiePanel extends HBox {
     boolean ready = model.isReady() && model.pointsProperty().get() != null;
     find.setDisable(!ready);
     run.setDisable(state.chosen().isEmpty());
-    advice.setText(
-        !ready
-            ? "Show the scene in pane A and a placed raster in pane B, side by side (S)."
-            : state.advice().map(a -> a.reason()).orElse(state.trouble()));
+    String said = !ready
+        ? "Show the scene in pane A and a placed raster in pane B, side by side (S)."
+        : state.advice().map(a -> a.reason()).orElse(state.trouble());
+    advice.setText(said);
+    advice.setTooltip(said.length() > SHORT ? new Tooltip(said) : null);
     int count = 0;
     for (int k = 0; k < TiePoints.CELLS * TiePoints.CELLS; k++) {
       boolean on = ready && model.pointsProperty().get().coverage().contains(k);

@@ -52,7 +52,11 @@ public final class TieModel {
   /** A place that waits for its other half. */
   public record Half(Side side, double col, double row) {}
 
-  /** What the models make of the points. */
+  /**
+   * What the models make of the points.
+   *
+   * @param trouble why there is no advice, or that it is being worked out
+   */
   public record State(
       Optional<Advice> advice, Optional<Fit> chosen, List<double[]> grid, String trouble) {
 
@@ -61,6 +65,8 @@ public final class TieModel {
 
   private static final int GRID_LINES = 12;
   private static final int GRID_POINTS = 40;
+  /** With more points than this fitting takes long enough to be told of. */
+  private static final int MANY = 60;
 
   private final Workspace workspace;
   private final ExecutorService fitting =
@@ -366,6 +372,10 @@ public final class TieModel {
     Grid grid = referenceGrid();
     ImageModel base = base();
     GroundHeights ground = groundHeights();
+    if (now.points().size() > MANY) {
+      state.set(
+          new State(Optional.empty(), Optional.empty(), List.of(), "Fitting the models\u2026"));
+    }
     fitting.execute(() -> {
       if (mine != newest.get()) {
         return;

@@ -148,18 +148,41 @@ public final class Workspace {
     return maker;
   }
 
-  /** Files and texts that a panel offers for inputs and settings of its step, by {@code step:name}. */
+  /**
+   * Files and texts that a panel offers for inputs and settings of its step, by {@code step:name}; by {@code name} alone for
+   * what goes with the place.
+   */
   public Map<String, String> suggestions() {
     return suggestions;
   }
 
-  /** Files and texts, such as tests and filters, that a step was given are offered to it again. */
+  /** The file that is offered for an input; empty for none. */
+  public String offered(StepSpec step, StepSpec.Input input) {
+    return suggestions.getOrDefault(key(step, input.name(), input.ofPlace()), "");
+  }
+
+  /** The text that is offered for a setting; empty for none. */
+  public String offered(StepSpec step, StepSpec.Option option) {
+    return suggestions.getOrDefault(key(step, option.name(), option.ofPlace()), "");
+  }
+
+  private static String key(StepSpec step, String name, boolean ofPlace) {
+    return ofPlace ? name : step.id() + ":" + name;
+  }
+
+  /** Files, texts such as tests and filters, and what goes with the place are offered again once they were given. */
   void remember(StepSpec step, Map<String, String> files, Map<String, String> settings) {
-    files.forEach((input, file) -> suggestions.put(step.id() + ":" + input, file));
+    for (StepSpec.Input input : step.inputs()) {
+      if (files.containsKey(input.name())) {
+        suggestions.put(key(step, input.name(), input.ofPlace()), files.get(input.name()));
+      }
+    }
     for (StepSpec.Option option : step.options()) {
       boolean text = option.rawType() == String.class || option.rawType() == Path.class;
-      if (text && settings.containsKey(option.name())) {
-        suggestions.put(step.id() + ":" + option.name(), settings.get(option.name()));
+      String given = settings.getOrDefault(option.name(), option.initial());
+      if (text && settings.containsKey(option.name())
+          || option.ofPlace() && !given.equals(option.initial())) {
+        suggestions.put(key(step, option.name(), option.ofPlace()), given);
       }
     }
   }

@@ -68,8 +68,8 @@ public final class Trail extends ScrollPane {
         }));
     workspace.results().addListener((ListChangeListener<Result>) change -> rebuild());
     workspace.stageProperty().addListener((p, before, now) -> rebuild());
-    workspace.paneAProperty().addListener((p, before, now) -> mark());
-    workspace.paneBProperty().addListener((p, before, now) -> mark());
+    workspace.paneAProperty().addListener((p, before, now) -> showInPanes(now));
+    workspace.paneBProperty().addListener((p, before, now) -> showInPanes(now));
     rebuild();
   }
 
@@ -84,9 +84,10 @@ public final class Trail extends ScrollPane {
       Node head = stageRow(stage, results.size(), current);
       stages.put(stage, head);
       box.getChildren().add(head);
-      List<Result> shown =
-          current || results.isEmpty() ? results : List.of(results.get(results.size() - 1));
-      for (Result result : shown) {
+      for (Result result : results) {
+        if (!current && result != results.getLast() && !isInPane(result)) {
+          continue;
+        }
         Node row = resultRow(result, stale.contains(result.name()));
         rows.put(result.name(), row);
         box.getChildren().add(row);
@@ -97,6 +98,20 @@ public final class Trail extends ScrollPane {
       box.getChildren().add(staleCard(again));
     }
     mark();
+  }
+
+  private boolean isInPane(Result result) {
+    return result == workspace.paneAProperty().get()
+        || result == workspace.paneBProperty().get();
+  }
+
+  /** What a pane shows is on the trail, even of a stage that is folded. */
+  private void showInPanes(Result shown) {
+    if (shown != null && !rows.containsKey(shown.name()) && workspace.results().contains(shown)) {
+      rebuild();
+    } else {
+      mark();
+    }
   }
 
   private Node stageRow(Stage stage, int count, boolean current) {

@@ -9,8 +9,6 @@ import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.scene.Cursor;
-import javafx.scene.canvas.Canvas;
-import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
@@ -44,7 +42,6 @@ public final class PictureView extends Region {
   private final CursorReadout readouts = new CursorReadout(preparing);
   private PixelBuffer<IntBuffer> buffer;
   private final Panes panes;
-  private Viewport view;
   private double cursorX = -1;
   private double cursorY = -1;
   private PaneLayer readFrom;
@@ -63,13 +60,9 @@ public final class PictureView extends Region {
   private final TrialPatch patch = new TrialPatch();
   private boolean complete;
   private boolean outlinesShown = true;
-  private final Canvas marks = new Canvas();
-  private PaneTool tool;
+  private final PaneViews views;
+  private final ToolLayer tools;
   private boolean grabbed;
-  /** What pane B shows where it lies in another world than pane A; null where both move together. */
-  private Viewport other;
-
-  private PaneLayer otherOf;
 
   public PictureView(Workspace workspace) {
     this.workspace = workspace;
@@ -77,18 +70,15 @@ public final class PictureView extends Region {
     setId("picture");
     badge.getStyleClass().add("preview-badge");
     badge.setVisible(false);
-    marks.setMouseTransparent(true);
-    getChildren().addAll(image, marks, tagA, tagB, badge);
+    panes = new Panes(workspace, preparing, this::stretchWindow, this::repaint);
+    views = new PaneViews(workspace, panes);
+    tools = new ToolLayer(views);
+    getChildren().addAll(image, tools.canvas(), tagA, tagB, badge);
     tagB.setVisible(false);
     setFocusTraversable(true);
     setOnScroll(e -> {
-      if (view != null && e.getDeltaY() != 0) {
-        double factor = Math.pow(1.0018, e.getDeltaY());
-        if (apart() && overB(e.getX())) {
-          other = other.zoomed(factor, paneX(e.getX()), e.getY());
-        } else {
-          view = view.zoomed(factor, paneX(e.getX()), e.getY());
-        }
+      if (views.isSet() && e.getDeltaY() != 0) {
+        views.zoom(Math.pow(1.0018, e.getDeltaY()), e.getX(), e.getY());
         repaint();
       }
     });
@@ -96,22 +86,14 @@ public final class PictureView extends Region {
     setOnMouseDragged(this::dragged);
     setOnMouseReleased(this::released);
     setOnMouseMoved(this::moved);
-    panes = new Panes(workspace, preparing, this::stretchWindow, this::repaint);
     panes.onShownInA(made -> {
       boolean otherWorld = panes.a() == null || panes.a().isPlaced() != made.isPlaced();
       patch.show(null);
-      if (otherWorld || view == null) {
+      if (otherWorld || !views.isSet()) {
         fit(made);
       }
     });
-    workspace.compareProperty().addListener((p, before, now) -> {
-      // what was in the middle of pane A stays there
-      boolean halved = now == Workspace.Compare.SIDE_BY_SIDE;
-      if (view != null && halved != (before == Workspace.Compare.SIDE_BY_SIDE)) {
-        view = view.panned(getWidth() / (halved ? -4 : 4), 0);
-      }
-      repaint();
-    });
+    workspace.compareProperty().addListener((p, before, now) -> repaint());
   }
 
   private static HBox tag(String letter, String style) {
@@ -151,11 +133,14 @@ public final class PictureView extends Region {
   }
 
   private Window stretchWindow(Raster raster, Look look) {
-    if (!look.fromView() || view == null) {
+    if (!look.fromView() || !views.isSet()) {
       return raster.grid().window();
     }
-    Affine map = view.toPixels(
-        raster.grid(), panes.a() != null && raster == panes.a().raster ? panes.a().rawScale : 1);
+    Affine map = views
+        .a()
+        .toPixels(
+            raster.grid(),
+            panes.a() != null && raster == panes.a().raster ? panes.a().rawScale : 1);
     int left = (int) map.x(0, 0);
     int top = (int) map.y(0, 0);
     return new Window(left, top, (int) Math.max(1, map.x(getWidth(), 0) - left), (int)
@@ -171,60 +156,26 @@ public final class PictureView extends Region {
   }
 
   private void fit(PaneLayer layer) {
-    if (getWidth() > 0) {
-      view = Viewport.fit(layer.raster.grid(), layer.rawScale, paneWidth(), getHeight());
-      repaint();
-    }
+    views.fit(layer);
+    repaint();
   }
 
   /** One screen pixel for one pixel of pane A, about the middle. */
   public void oneToOne() {
-    if (view != null && panes.a() != null) {
-      double wanted = Viewport.worldToPixels(panes.a().raster.grid(), panes.a().rawScale)
-          .inverse()
-          .a();
-      view = view.zoomed(view.unitsPerPixel() / wanted, paneWidth() / 2, getHeight() / 2);
+    if (isShowing()) {
+      views.oneToOne();
       repaint();
     }
   }
 
-  private boolean sideBySide() {
-    return workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE && panes.b() != null;
-  }
-
-  /** Whether pane B lies in another world beside pane A, and so moves by itself. */
-  private boolean apart() {
-    return sideBySide() && other != null && panes.a().isPlaced() != panes.b().isPlaced();
-  }
-
-  private boolean overB(double x) {
-    return sideBySide() && x >= paneWidth();
-  }
-
-  /** From the picture's pixels to those of a pane's raster. */
-  private Affine toPixels(boolean inB) {
-    PaneLayer layer = inB ? panes.b() : panes.a();
-    Viewport at = inB && apart() ? other : view;
-    Viewport here = inB ? at.panned(paneWidth(), 0) : at;
-    return here.toPixels(layer.raster.grid(), layer.rawScale);
+  private boolean isShowing() {
+    return views.isSet() && panes.a() != null;
   }
 
   /** Takes a tool in hand; null puts the one in hand away. */
-  public void setTool(PaneTool newTool) {
-    tool = newTool;
+  public void setTool(PaneTool tool) {
+    tools.setTool(tool);
     repaint();
-  }
-
-  private boolean toolInHand() {
-    return tool != null && view != null && sideBySide() && panes.isCurrent() && tool.isInHand();
-  }
-
-  private double paneWidth() {
-    return sideBySide() ? Math.floor(getWidth() / 2) : getWidth();
-  }
-
-  private double paneX(double x) {
-    return sideBySide() && x >= paneWidth() ? x - paneWidth() : x;
   }
 
   /** Draws objects of pane A another way: at once, or as soon as the layer that is being made for it is there. */
@@ -262,10 +213,11 @@ public final class PictureView extends Region {
 
   /** Sets a trial patch of a quarter of the view in its middle. */
   public void patchHere() {
-    if (view == null) {
+    if (!views.isSet()) {
       return;
     }
-    double w = paneWidth() * view.unitsPerPixel();
+    Viewport view = views.a();
+    double w = views.paneWidth() * view.unitsPerPixel();
     double h = getHeight() * view.unitsPerPixel();
     patch.between(
         view.left() + 0.3 * w, view.top() + 0.3 * h, view.left() + 0.7 * w, view.top() + 0.75 * h);
@@ -301,13 +253,7 @@ public final class PictureView extends Region {
     pressX = lastX = e.getX();
     pressY = lastY = e.getY();
     dragged = false;
-    grabbed = false;
-    if (toolInHand() && !spaceHeld) {
-      boolean inB = overB(e.getX());
-      Affine map = toPixels(inB);
-      double reach = 9 * Math.hypot(map.a(), map.d());
-      grabbed = tool.grab(inB, map.x(e.getX(), e.getY()), map.y(e.getX(), e.getY()), reach);
-    }
+    grabbed = !spaceHeld && tools.isInHand() && tools.press(e.getX(), e.getY());
     swiping = workspace.compareProperty().get() == Workspace.Compare.SWIPE
         && panes.b() != null
         && !spaceHeld
@@ -317,23 +263,20 @@ public final class PictureView extends Region {
   private void dragged(MouseEvent e) {
     dragged |= Math.hypot(e.getX() - pressX, e.getY() - pressY) > 4;
     if (grabbed && dragged) {
-      boolean inB = overB(pressX);
-      Affine map = toPixels(inB);
-      tool.drag(inB, map.x(e.getX(), e.getY()), map.y(e.getX(), e.getY()));
+      tools.drag(e.getX(), e.getY());
       cursorX = e.getX();
       cursorY = e.getY();
     } else if (swiping) {
       swipe = Math.max(0.02, Math.min(0.98, e.getX() / getWidth()));
-    } else if (patchTool && !spaceHeld && view != null) {
+    } else if (patchTool && !spaceHeld && views.isSet()) {
+      Viewport view = views.a();
       patch.between(
           view.left() + pressX * view.unitsPerPixel(),
           view.top() + pressY * view.unitsPerPixel(),
           view.left() + e.getX() * view.unitsPerPixel(),
           view.top() + e.getY() * view.unitsPerPixel());
-    } else if (view != null && dragged && apart() && overB(pressX)) {
-      other = other.panned(e.getX() - lastX, e.getY() - lastY);
-    } else if (view != null && dragged && !grabbed) {
-      view = view.panned(e.getX() - lastX, e.getY() - lastY);
+    } else if (views.isSet() && dragged && !grabbed) {
+      views.pan(views.overB(pressX), e.getX() - lastX, e.getY() - lastY);
     }
     lastX = e.getX();
     lastY = e.getY();
@@ -345,11 +288,9 @@ public final class PictureView extends Region {
       patchTool = false;
       setCursor(Cursor.DEFAULT);
     } else if (grabbed && dragged) {
-      tool.let();
-    } else if (!dragged && toolInHand() && e.getButton() == MouseButton.PRIMARY) {
-      boolean inB = overB(e.getX());
-      Affine map = toPixels(inB);
-      tool.click(inB, map.x(e.getX(), e.getY()), map.y(e.getX(), e.getY()));
+      tools.let();
+    } else if (!dragged && tools.isInHand() && e.getButton() == MouseButton.PRIMARY) {
+      tools.click(e.getX(), e.getY());
     } else if (!dragged && !swiping && e.getButton() == MouseButton.PRIMARY) {
       picked.accept(rowAt(e.getX(), e.getY()));
     }
@@ -360,56 +301,31 @@ public final class PictureView extends Region {
 
   private int rowAt(double x, double y) {
     PaneLayer layer = panes.a();
-    if (layer == null || layer.paint == null || view == null) {
+    if (layer == null || layer.paint == null || !views.isSet()) {
       return -1;
     }
-    Affine map = view.toPixels(layer.raster.grid(), layer.rawScale);
+    Affine map = views.a().toPixels(layer.raster.grid(), layer.rawScale);
     int[] label = new int[1];
-    int col = (int) Math.floor(map.x(paneX(x), y));
-    int row = (int) Math.floor(map.y(paneX(x), y));
+    int col = (int) Math.floor(map.x(views.paneX(x), y));
+    int row = (int) Math.floor(map.y(views.paneX(x), y));
     layer.labels.labels().read(new Window(col, row, 1, 1), label);
     return layer.paint.rowOf()[label[0]];
   }
 
-  /** Brings an object's place into view without changing the zoom. */
-  public void centreOn(double pixelX, double pixelY) {
-    if (panes.a() == null || view == null) {
-      return;
+  /** Brings a place of pane A into its middle without changing the zoom. */
+  public void centreOn(double col, double row) {
+    if (isShowing()) {
+      views.centreOn(false, col, row);
+      repaint();
     }
-    Affine toWorld =
-        Viewport.worldToPixels(panes.a().raster.grid(), panes.a().rawScale).inverse();
-    double scale = view.unitsPerPixel();
-    view = new Viewport(
-        toWorld.x(pixelX, pixelY) - paneWidth() / 2 * scale,
-        toWorld.y(pixelX, pixelY) - getHeight() / 2 * scale,
-        scale);
-    repaint();
   }
 
-  /** Brings a place of one of the panes into the middle of it where it is not in view, without changing the zoom. */
+  /** Brings a place of one of the panes into view where it is not, without changing the zoom. */
   public void reveal(boolean inB, double col, double row) {
-    if (view == null || !sideBySide()) {
-      return;
+    if (isShowing() && views.sideBySide()) {
+      views.reveal(inB, col, row);
+      repaint();
     }
-    Affine toScreen = toPixels(inB).inverse();
-    double x = toScreen.x(col, row);
-    double y = toScreen.y(col, row);
-    double left = inB ? paneWidth() : 0;
-    double margin = 40;
-    if (x > left + margin
-        && x < left + paneWidth() - margin
-        && y > margin
-        && y < getHeight() - margin) {
-      return;
-    }
-    double dx = left + paneWidth() / 2 - x;
-    double dy = getHeight() / 2 - y;
-    if (inB && apart()) {
-      other = other.panned(dx, dy);
-    } else {
-      view = view.panned(dx, dy);
-    }
-    repaint();
   }
 
   private void moved(MouseEvent e) {
@@ -418,17 +334,18 @@ public final class PictureView extends Region {
     boolean onSwipe = workspace.compareProperty().get() == Workspace.Compare.SWIPE
         && panes.b() != null
         && Math.abs(e.getX() - swipe * getWidth()) < 9;
-    boolean cross = patchTool || toolInHand();
+    boolean cross = patchTool || tools.isInHand();
     setCursor(onSwipe ? Cursor.H_RESIZE : cross ? Cursor.CROSSHAIR : Cursor.DEFAULT);
     readOut();
-    if (toolInHand()) {
+    if (tools.isInHand()) {
       repaint();
     }
   }
 
   private void readOut() {
-    if (panes.a() != null && view != null && cursorX >= 0) {
-      readouts.ask(panes.a(), view, paneX(cursorX), cursorY, zoomText.get());
+    if (isShowing() && cursorX >= 0) {
+      boolean inB = views.overB(cursorX);
+      readouts.ask(views.layer(inB), views.of(inB), views.paneX(cursorX), cursorY, zoomText.get());
     }
   }
 
@@ -451,9 +368,8 @@ public final class PictureView extends Region {
       buffer =
           new PixelBuffer<>(w, h, IntBuffer.allocate(w * h), PixelFormat.getIntArgbPreInstance());
       image.setImage(new WritableImage(buffer));
-      marks.setWidth(w);
-      marks.setHeight(h);
-      if (view == null) {
+      views.resize(w, h);
+      if (!views.isSet()) {
         fit();
       }
       repaint();
@@ -482,7 +398,8 @@ public final class PictureView extends Region {
       readOut();
     }
     name(tagB, b);
-    if (a != null && view != null) {
+    if (isShowing()) {
+      Viewport view = views.a();
       Workspace.Compare mode = workspace.compareProperty().get();
       boolean two = b != null && a.isPlaced() == b.isPlaced();
       int split = (int) (swipe * w);
@@ -495,50 +412,18 @@ public final class PictureView extends Region {
       } else if (mode == Workspace.Compare.SIDE_BY_SIDE && b != null) {
         int half = w / 2;
         drawPane(a, view, 0, half);
-        if (!two && (other == null || otherOf != b)) {
-          other = Viewport.fit(b.raster.grid(), b.rawScale, half, h);
-          otherOf = b;
-        }
-        drawPane(b, (two ? view : other).panned(half, 0), half, w);
+        drawPane(b, views.of(true).panned(half, 0), half, w);
         compositor.drawLine(half);
       } else {
         drawPane(a, view, 0, w);
       }
-      drawMarks(w, h);
+      complete &= tools.draw(compositor, w, h, cursorX, cursorY);
       complete &= patch.draw(compositor, view, a, w, h, outlinesShown);
       tagB.setVisible(mode != Workspace.Compare.ONE && b != null || blinking && two);
       showZoom(a);
     }
     System.arraycopy(compositor.pixels(), 0, buffer.getBuffer().array(), 0, w * h);
     buffer.updateBuffer(all -> null);
-  }
-
-  /** What the tool in hand draws over both panes, and the glass under the mouse. */
-  private void drawMarks(int w, int h) {
-    GraphicsContext g = marks.getGraphicsContext2D();
-    g.clearRect(0, 0, w, h);
-    if (!toolInHand()) {
-      return;
-    }
-    int half = w / 2;
-    boolean mouseInB = overB(cursorX);
-    Magnifier glass = null;
-    if (cursorX >= 0 && half > 2 * Magnifier.SIDE && h > 2 * Magnifier.SIDE) {
-      glass = Magnifier.in(mouseInB ? half : 0, mouseInB ? w : half, h, cursorX, cursorY);
-      complete &= glass.draw(
-          compositor, w, mouseInB ? panes.b() : panes.a(), toPixels(mouseInB), cursorX, cursorY);
-    }
-    for (boolean inB : new boolean[] {false, true}) {
-      g.save();
-      g.beginPath();
-      g.rect(inB ? half : 0, 0, inB ? w - half : half, h);
-      g.clip();
-      tool.draw(g, inB, toPixels(inB).inverse());
-      g.restore();
-    }
-    if (glass != null) {
-      glass.drawRim(g);
-    }
   }
 
   private void drawPane(PaneLayer layer, Viewport at, int from, int to) {
@@ -561,7 +446,7 @@ public final class PictureView extends Region {
   }
 
   private void showZoom(PaneLayer a) {
-    double ratio = view.toPixels(a.raster.grid(), a.rawScale).a();
+    double ratio = views.a().toPixels(a.raster.grid(), a.rawScale).a();
     zoomText.set(
         ratio >= 1
             ? "1:"

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sharpkestrel.flow.Origin;
@@ -108,6 +109,32 @@ class WorkspaceTest {
         .containsOnly(
             Map.entry("compare:truth", "/data/roofs.gpkg"),
             Map.entry("compare:wanted", "area >= 25"));
+  }
+
+  @Test
+  void whatGoesWithThePlaceIsOfferedToEveryStep() {
+    Workspace workspace = new Workspace();
+    StepSpec ortho = StepCatalogue.get("ortho");
+    StepSpec warp = StepCatalogue.get("warp");
+
+    workspace.remember(
+        ortho,
+        Map.of("heights", "/data/terrain.tif"),
+        Map.of("undulation", "47", "pixel-size", "0.5"));
+
+    assertThat(workspace.offered(warp, named(warp.inputs(), StepSpec.Input::name, "heights")))
+        .isEqualTo("/data/terrain.tif");
+    assertThat(workspace.offered(warp, named(warp.options(), StepSpec.Option::name, "undulation")))
+        .isEqualTo("47");
+    assertThat(workspace.offered(warp, named(warp.options(), StepSpec.Option::name, "pixel-size")))
+        .isEmpty();
+    // a step that leaves it open says nothing about the place
+    workspace.remember(ortho, Map.of(), Map.of("undulation", "auto"));
+    assertThat(workspace.suggestions()).containsEntry("undulation", "47");
+  }
+
+  private static <T> T named(List<T> all, Function<T, String> name, String wanted) {
+    return all.stream().filter(a -> name.apply(a).equals(wanted)).findFirst().orElseThrow();
   }
 
   @Test

@@ -26,7 +26,7 @@ public record Advice(List<Fit> fits, Fit fit, String reason) {
     List<Fit> fits = new ArrayList<>();
     RasterException refused = null;
     for (ModelKind kind : ModelKind.values()) {
-      if (kind == ModelKind.CAMERA && !overHeights) {
+      if (kind == ModelKind.CAMERA && !(overHeights && fitter.mayBeACamera())) {
         continue;
       }
       try {

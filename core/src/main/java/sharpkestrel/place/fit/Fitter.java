@@ -52,6 +52,11 @@ public final class Fitter {
     return fit(kind, model, leftOut(kind, model));
   }
 
+  /** Whether nothing better is known: what has a sensor model was not taken by a frame camera. */
+  public boolean mayBeACamera() {
+    return !base.usesHeights();
+  }
+
   /** The same without asking what the model would say of points left out, which takes a fit for each. */
   public Fit fitOnly(ModelKind kind) {
     double[] unknown = new double[control.size()];

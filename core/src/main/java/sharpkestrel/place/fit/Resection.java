@@ -15,7 +15,10 @@ final class Resection {
   /** Pose and focal length. */
   static final int FEWEST = 4;
 
-  private static final int STEPS = 60;
+  private static final int STEPS = 200;
+  /** From a camera that lacks one point only. */
+  private static final int FEW_STEPS = 5;
+
   private static final double[] FOCAL_GUESSES = {1.0, 1.6, 2.6};
   /** Common size of radial distortion, stretch and shear. */
   private static final double[] COMMON = {0.03, 0.01, 0.01};
@@ -74,7 +77,7 @@ final class Resection {
     double[] best = null;
     double least = Double.POSITIVE_INFINITY;
     for (double guess : FOCAL_GUESSES) {
-      double[] p = refine(start(similar, guess * Math.max(width, height)));
+      double[] p = refine(start(similar, guess * Math.max(width, height)), STEPS);
       double cost = cost(p);
       if (cost < least) {
         least = cost;
@@ -85,34 +88,36 @@ final class Resection {
       throw new LeastSquares.Undetermined(
           "No camera sees these points so. One of them may be wrong by far: switch off the worst and try again.");
     }
-    return camera(settled(best));
+    return camera(settled(best, STEPS));
   }
 
   /** Refined once more with the pull that suits the points' own error. */
-  private double[] settled(double[] p) {
+  private double[] settled(double[] p, int steps) {
     double squares = 0;
     double[] off = differences(p);
     for (int i = 0; i < 2 * ground.length; i++) {
       squares += off[i] * off[i] / ground.length;
     }
     pull = Math.max(LEAST_PULL, Math.sqrt(squares));
-    return refine(p);
+    return refine(p, steps);
   }
 
   /** Starting from a camera that is nearly right. */
   FrameCamera from(FrameCamera near) {
-    return camera(settled(new double[] {
-      (near.x() - origin[0]) / size[0],
-      (near.y() - origin[1]) / size[1],
-      (near.z() - origin[2]) / size[2],
-      near.omega(),
-      near.phi(),
-      near.kappa(),
-      near.focal() / size[6],
-      near.radial(),
-      near.stretch(),
-      near.shear()
-    }));
+    return camera(settled(
+        new double[] {
+          (near.x() - origin[0]) / size[0],
+          (near.y() - origin[1]) / size[1],
+          (near.z() - origin[2]) / size[2],
+          near.omega(),
+          near.phi(),
+          near.kappa(),
+          near.focal() / size[6],
+          near.radial(),
+          near.stretch(),
+          near.shear()
+        },
+        FEW_STEPS));
   }
 
   /** Looking straight down with a focal length, as the similarity has it. */
@@ -178,11 +183,11 @@ final class Resection {
     return p[6] > 0 && !Double.isNaN(sum) ? sum : Double.POSITIVE_INFINITY;
   }
 
-  private double[] refine(double[] start) {
+  private double[] refine(double[] start, int steps) {
     double[] p = start.clone();
     double cost = cost(p);
     double damping = 1e-3;
-    for (int step = 0; step < STEPS && damping < 1e12; step++) {
+    for (int step = 0; step < steps && damping < 1e12; step++) {
       double[] off = differences(p);
       DMatrixRMaj jacobian = jacobian(p);
       DMatrixRMaj normal = new DMatrixRMaj(UNKNOWNS, UNKNOWNS);

@@ -1,24 +1,19 @@
 package sharpkestrel.place.match;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.stream.IntStream;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.ImageModel;
 import sharpkestrel.place.GroundHeights;
 import sharpkestrel.place.Heights;
 import sharpkestrel.place.RectifiedRaster;
-import sharpkestrel.place.fit.Fit;
-import sharpkestrel.place.fit.Fitter;
 import sharpkestrel.place.fit.ModelKind;
-import sharpkestrel.place.fit.TiePoint;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
@@ -46,20 +41,8 @@ public final class TieFinder {
   private static final int FEWEST_PATCHES = 6;
 
   private static final int NEAR = 8;
-  private static final int ROUNDS = 12;
-  /** What a match under the ground costs, in matches on it. */
-  private static final double UNDERGROUND = 2;
   /** Metres over which a lean is taken. */
   private static final double RISE = 10;
-  /** No roof is higher, metres, as far as it matters. */
-  private static final double DEEPEST = 25;
-  /** Pixels a metre; with less, heights do not show. */
-  private static final double LEAST_LEAN = 0.05;
-  /** Share of matches that may lie under the ground by chance. */
-  private static final double FEW_UNDER = 0.03;
-
-  /** No match is measured better than this, pixels, so none nearer is left out. */
-  private static final double SHARPEST = 0.3;
 
   private static final double LEAST_SCORE = 0.25;
   /** Cells across and down over which points are spread. */
@@ -95,16 +78,6 @@ public final class TieFinder {
   }
 
   /**
-   * A place of the reference that was found in the scene.
-   *
-   * @param lean by how many pixels, right and down, what is a metre high is seen off its ground
-   */
-  private record Found(
-      double x, double y, double height, double col, double row, double score, Lean lean) {}
-
-  private record Lean(double col, double row) {}
-
-  /**
    * @param base in the reference's system
    * @param kind of what corrects it, or a camera in its place
    * @param search how far the base may be off, pixels of the reference
@@ -116,12 +89,14 @@ public final class TieFinder {
     while (top > 0 && Math.min(shared.width(), shared.height()) >> top < FEWEST_PATCHES * PATCH) {
       top--;
     }
+    Agreement agreement =
+        new Agreement(base, kind, scene.grid().width(), scene.grid().height());
     ImageModel model = base;
     List<Found> agreed = List.of();
     for (int level = top; level >= 0; level--) {
       int reach = level == top ? (int) Math.ceil(search / (1 << level)) + 1 : NEAR;
       List<Found> found = measure(model, shared, level, Math.min(reach, FARTHEST));
-      agreed = agreed(found, model, kind, level);
+      agreed = agreement.near(found, model, level);
       if (agreed.size() < Math.max(6, kind.fewest() + 2)) {
         throw new RasterException("Only "
             + agreed.size()
@@ -131,89 +106,9 @@ public final class TieFinder {
             + " was searched, or show other ground: raise the search distance, or set a few points by"
             + " hand.");
       }
-      Fit fit = new Fitter(points(agreed), base).fitOnly(kind);
-      model = fit.model();
+      model = agreement.fit(agreed).model();
     }
-    return points(spread(consistent(agreed, base, kind), most));
-  }
-
-  /**
-   * The matches that the model holds for: those far off it are left out, and it is fitted again, until none are. What
-   * stands above the height model, such as quays and roofs, goes here.
-   */
-  private List<Found> consistent(List<Found> found, ImageModel base, ModelKind kind) {
-    List<Found> kept = grounded(found, base, kind);
-    for (int round = 0; round < ROUNDS; round++) {
-      Fit fit = new Fitter(points(kept), base).fitOnly(kind);
-      double[] lengths =
-          fit.residuals().stream().mapToDouble(Fit.Residual::length).toArray();
-      double[] sorted = lengths.clone();
-      Arrays.sort(sorted);
-      double limit = Math.max(SHARPEST, 3 * sorted[sorted.length / 2]);
-      List<Found> before = kept;
-      List<Found> nearer = IntStream.range(0, lengths.length)
-          .filter(i -> lengths[i] <= limit)
-          .mapToObj(before::get)
-          .toList();
-      if (nearer.size() == kept.size() || nearer.size() < 2 * kind.fewest()) {
-        break;
-      }
-      kept = nearer;
-    }
-    return kept;
-  }
-
-  /**
-   * The matches that lie on the ground. Where a wood or a town fills a part of the scene its crowns and roofs agree with
-   * each other, and pull the model up so that true ground lies under it. As nothing does, the highest matches are left out, a
-   * few at a time, until hardly any lies under the ground.
-   */
-  private List<Found> grounded(List<Found> found, ImageModel base, ModelKind kind) {
-    List<Found> kept = found;
-    int least = Math.max(2 * kind.fewest(), found.size() / 4);
-    while (true) {
-      Fit fit = new Fitter(points(kept), base).fitOnly(kind);
-      double[] up = new double[kept.size()];
-      int under = 0;
-      for (int i = 0; i < up.length; i++) {
-        Lean lean = kept.get(i).lean();
-        double length = Math.hypot(lean.col(), lean.row());
-        Fit.Residual residual = fit.residuals().get(i);
-        up[i] = length < LEAST_LEAN
-            ? 0
-            : -(residual.dx() * lean.col() + residual.dy() * lean.row()) / length;
-        under += up[i] < -SHARPEST ? 1 : 0;
-      }
-      double[] sorted = up.clone();
-      Arrays.sort(sorted);
-      double limit = Math.max(SHARPEST, sorted[sorted.length - 1 - up.length / 25]);
-      List<Found> before = kept;
-      List<Found> lower = IntStream.range(0, up.length)
-          .filter(i -> up[i] < limit)
-          .mapToObj(before::get)
-          .toList();
-      if (under <= FEW_UNDER * up.length || lower.size() == kept.size() || lower.size() < least) {
-        return kept;
-      }
-      kept = lower;
-    }
-  }
-
-  private TiePoints points(List<Found> found) {
-    List<TiePoint> points = new ArrayList<>();
-    for (Found f : found) {
-      points.add(new TiePoint(
-          points.size() + 1,
-          f.col(),
-          f.row(),
-          f.x(),
-          f.y(),
-          f.height(),
-          TiePoint.Use.CONTROL,
-          f.score()));
-    }
-    return new TiePoints(
-        reference.grid().crs(), scene.grid().width(), scene.grid().height(), points);
+    return agreement.points(spread(agreement.consistent(agreed), most));
   }
 
   /**
@@ -334,15 +229,15 @@ public final class TieFinder {
    * What stands above the height model leans in the scene as the scene's model tells, and in the reference away from where
    * that was seen from; a reference that does not say counts as seen from straight above.
    */
-  private Lean lean(ImageModel model, double x, double y, double height) {
+  private Found.Lean lean(ImageModel model, double x, double y, double height) {
     if (!model.usesHeights()) {
-      return new Lean(0, 0);
+      return new Found.Lean(0, 0);
     }
     double[] at = new double[2];
     double[] above = new double[2];
     model.toImage(x, y, height, at);
     model.toImage(x - leanEast * RISE, y - leanNorth * RISE, height + RISE, above);
-    return new Lean((above[0] - at[0]) / RISE, (above[1] - at[1]) / RISE);
+    return new Found.Lean((above[0] - at[0]) / RISE, (above[1] - at[1]) / RISE);
   }
 
   private static double holes(float[] pixels) {
@@ -351,74 +246,6 @@ public final class TieFinder {
       holes += Float.isNaN(v) ? 1 : 0;
     }
     return (double) holes / pixels.length;
-  }
-
-  /**
-   * The largest set of matches that agree about how far the model is off: first with one of them to a few pixels, then
-   * with the shift of all that do, or a plane through their shifts, ever closer.
-   */
-  private List<Found> agreed(List<Found> found, ImageModel model, ModelKind kind, int level) {
-    int n = found.size();
-    double[] dx = new double[n];
-    double[] dy = new double[n];
-    double[] image = new double[2];
-    for (int i = 0; i < n; i++) {
-      Found f = found.get(i);
-      model.toImage(f.x(), f.y(), model.usesHeights() ? f.height() : 0, image);
-      dx[i] = f.col() - image[0];
-      dy[i] = f.row() - image[1];
-    }
-    double tolerance = 1.5 * (1 << level) + 0.5;
-    int[] best = {};
-    double most = 0;
-    for (int i = 0; i < n; i++) {
-      int seed = i;
-      int[] with = IntStream.range(0, n)
-          .filter(k -> Math.hypot(dx[k] - dx[seed], dy[k] - dy[seed]) < tolerance)
-          .toArray();
-      double worth = with.length - UNDERGROUND * under(found, dx, dy, seed, tolerance);
-      if (worth > most) {
-        most = worth;
-        best = with;
-      }
-    }
-    for (int round = 0; round < 6 && best.length >= 6; round++) {
-      int[] kept = best;
-      double[] off = kind == ModelKind.SHIFT
-          ? Trend.fromOneShift(kept, dx, dy)
-          : Trend.fromAPlane(kept, dx, dy, i -> {
-            Found f = found.get(i);
-            return new double[] {f.col(), f.row()};
-          });
-      double[] lengths = Arrays.stream(kept).mapToDouble(i -> off[i]).sorted().toArray();
-      double typical = lengths[lengths.length / 2];
-      double limit = Math.max(0.35 * (1 << level), Math.min(tolerance, 2.8 * typical));
-      best = IntStream.range(0, n).filter(i -> off[i] < limit).toArray();
-    }
-    return Arrays.stream(best).mapToObj(found::get).toList();
-  }
-
-  /**
-   * How many matches would lie under the ground, if a match's shift were that of the ground. Roofs of a town agree with
-   * each other as well as streets do, but nothing lies under the streets.
-   */
-  private static int under(
-      List<Found> found, double[] dx, double[] dy, int seed, double tolerance) {
-    int count = 0;
-    for (int k = 0; k < dx.length; k++) {
-      Lean lean = found.get(k).lean();
-      double length = Math.hypot(lean.col(), lean.row());
-      if (length < LEAST_LEAN) {
-        continue;
-      }
-      double ex = dx[k] - dx[seed];
-      double ey = dy[k] - dy[seed];
-      double along = (ex * lean.col() + ey * lean.row()) / length;
-      double across = Math.abs(ex * lean.row() - ey * lean.col()) / length;
-      boolean below = along < -tolerance && along > -DEEPEST * length - tolerance;
-      count += below && across < tolerance ? 1 : 0;
-    }
-    return count;
   }
 
   /** The best of each cell in turn, until there are enough. */
