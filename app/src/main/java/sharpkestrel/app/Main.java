@@ -9,7 +9,7 @@ import sharpkestrel.app.viewer.ResultPicture;
 import sharpkestrel.check.Scores;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 

@@ -2,7 +2,7 @@ package sharpkestrel.cli;
 
 import java.util.Locale;
 import sharpkestrel.check.Scores;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;

@@ -6,7 +6,7 @@ import sharpkestrel.check.Compare;
 import sharpkestrel.check.Scores;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.OutlineObjects;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.extract.RangeTest;
 import sharpkestrel.io.Layer;
 import sharpkestrel.objects.ObjectSet;
@@ -80,7 +80,7 @@ final class SingleFeature {
         .run(Job.of(job.threads(), 512));
     Scores scores = new Compare(
             outlines,
-            OutlineSet.of(truth),
+            truth.outlines(),
             "material = 'metal' AND area >= 25 AND whole = 1",
             "material = 'metal' AND (area < 25 OR whole = 0)",
             0.5)

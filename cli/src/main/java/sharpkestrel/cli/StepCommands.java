@@ -48,7 +48,8 @@ final class StepCommands {
     spec.usageMessage().description(step.does()).sortOptions(false).width(100);
     for (StepSpec.Input input : step.inputs()) {
       spec.addOption(OptionSpec.builder("--" + input.name())
-          .type(Path.class)
+          .type(input.several() ? Path[].class : Path.class)
+          .arity(input.several() ? "1..*" : "1")
           .paramLabel("FILE")
           .required(!input.optional())
           .description(input.does())
@@ -131,6 +132,13 @@ final class StepCommands {
       ConsoleJob job = new ConsoleJob(spec.commandLine().getErr(), threads, tile);
       Map<String, Object> inputs = new HashMap<>();
       for (StepSpec.Input input : step.inputs()) {
+        if (input.several()) {
+          Path[] files = value("--" + input.name());
+          for (int i = 0; i < files.length; i++) {
+            inputs.put(input.nth(i + 1), Results.open(files[i], input.type()));
+          }
+          continue;
+        }
         Path file = value("--" + input.name());
         if (file != null) {
           inputs.put(input.name(), Results.open(file, input.type()));

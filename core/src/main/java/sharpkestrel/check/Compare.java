@@ -7,7 +7,7 @@ import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.index.strtree.STRtree;
 import sharpkestrel.expr.Cql2;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.outline.Overlap;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;

@@ -1,8 +1,9 @@
 package sharpkestrel.deliver;
 
+import sharpkestrel.io.Layer;
 import java.nio.file.Path;
 import java.util.Locale;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoJson;
 import sharpkestrel.io.GeoPackage;
@@ -47,9 +48,9 @@ public final class ResultFiles {
       case OutlineSet outlines -> {
         expect("A set of outlines", file, ".gpkg", ".geojson", ".json");
         if (endsWith(file, ".gpkg")) {
-          GeoPackage.write(outlines.toLayer(layer), file);
+          GeoPackage.write(Layer.of(layer, outlines), file);
         } else {
-          GeoJson.write(outlines.toLayer(layer), file);
+          GeoJson.write(Layer.of(layer, outlines), file);
         }
       }
       case TiePoints points -> {

@@ -1,5 +1,6 @@
 package sharpkestrel.extract;
 
+import sharpkestrel.geo.OutlineSet;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -19,7 +20,7 @@ import sharpkestrel.expr.Table;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.outline.Squarer;
-import sharpkestrel.outline.Tracer;
+import sharpkestrel.raster.Tracer;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Parallel;

@@ -1,5 +1,6 @@
 package sharpkestrel.flow;
 
+import sharpkestrel.io.Layer;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -8,7 +9,7 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.GeoTiffWriter;
@@ -101,7 +102,7 @@ public final class KeptResults {
     }
     return type == ObjectSet.class
         ? ObjectFile.read(table)
-        : type == OutlineSet.class ? OutlineSet.of(GeoPackage.read(table, "")) : null;
+        : type == OutlineSet.class ? GeoPackage.read(table, "").outlines() : null;
   }
 
   /**
@@ -121,7 +122,7 @@ public final class KeptResults {
         TiePointFile.write(points, places.resolve(fingerprint.file() + ".geojson"));
       case Cut cut -> TreeFile.write(cut, objects.resolve(fingerprint.file()), job);
       case ObjectSet set -> ObjectFile.write(set, table);
-      case OutlineSet outlines -> GeoPackage.write(outlines.toLayer("outlines"), table);
+      case OutlineSet outlines -> GeoPackage.write(Layer.of("outlines", outlines), table);
       default ->
         throw new RasterException(
             "A result of type " + value.getClass().getSimpleName() + " is not kept.");

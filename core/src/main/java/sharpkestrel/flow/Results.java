@@ -3,7 +3,7 @@ package sharpkestrel.flow;
 import java.nio.file.Path;
 import java.util.Locale;
 import sharpkestrel.deliver.ResultFiles;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.gather.Calibrate;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.io.GeoPackage;
@@ -99,7 +99,7 @@ public final class Results {
       return TiePointFile.read(file);
     }
     if (type == OutlineSet.class) {
-      return OutlineSet.of(GeoPackage.read(file, ""));
+      return GeoPackage.read(file, "").outlines();
     }
     throw new RasterException(
         "Inputs of type " + type.getSimpleName() + " are not read from files.");

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import sharpkestrel.io.FileFormatException;
 import sharpkestrel.io.Json;
@@ -20,8 +21,8 @@ import sharpkestrel.raster.RasterException;
  *   {"name": "pan", "step": "assemble", "delivery": "${survey}/scene.json", "image": "pan"},
  *   {"name": "ortho", "step": "ortho", "scene": "@pan", "heights": "${survey}/heights.tif", "keep": true}]}</pre>
  *
- * <p>An input is {@code @name} of an earlier step or a file; {@code keep} writes a result to disk before the steps
- * that use it.
+ * <p>An input is {@code @name} of an earlier step or a file, or an array of those where a step takes several; {@code keep}
+ * writes a result to disk before the steps that use it.
  */
 public record RunSheet(String title, Map<String, String> variables, List<Entry> steps) {
 
@@ -71,13 +72,10 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
         continue;
       }
       String value = field.getValue().asText();
-      if (spec.inputs().stream().anyMatch(i -> i.name().equals(key))) {
-        if (value.startsWith("@")
-            && before.stream().noneMatch(e -> e.name().equals(value.substring(1)))) {
-          throw new RasterException(
-              "input '" + key + "' is " + value + ", but no earlier step has that name.");
-        }
-        inputs.put(key, value);
+      Optional<StepSpec.Input> input =
+          spec.inputs().stream().filter(i -> i.name().equals(key)).findFirst();
+      if (input.isPresent()) {
+        inputs.putAll(references(input.get(), field.getValue(), before));
       } else if (spec.options().stream().anyMatch(o -> o.name().equals(key))) {
         settings.put(key, value);
       } else {
@@ -98,6 +96,39 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
         name, node.path("title").asText(spec.title()), spec.id(), inputs, settings, keep);
   }
 
+  private static Map<String, String> references(
+      StepSpec.Input input, JsonNode node, List<Entry> before) {
+    if (node.isArray() && !input.several()) {
+      throw new RasterException("input '" + input.name() + "' is a list, but takes one only.");
+    }
+    Map<String, String> references = new LinkedHashMap<>();
+    for (JsonNode item : node.isArray() ? node : List.of(node)) {
+      String value = item.asText();
+      if (value.startsWith("@")
+          && before.stream().noneMatch(e -> e.name().equals(value.substring(1)))) {
+        throw new RasterException(
+            "input '" + input.name() + "' is " + value + ", but no earlier step has that name.");
+      }
+      references.put(input.several() ? input.nth(references.size() + 1) : input.name(), value);
+    }
+    return references;
+  }
+
+  private static void put(StepSpec spec, Map<String, String> references, ObjectNode node) {
+    for (StepSpec.Input input : spec.inputs()) {
+      if (!input.several()) {
+        if (references.containsKey(input.name())) {
+          node.put(input.name(), references.get(input.name()));
+        }
+        continue;
+      }
+      ArrayNode list = node.putArray(input.name());
+      while (references.containsKey(input.nth(list.size() + 1))) {
+        list.add(references.get(input.nth(list.size() + 1)));
+      }
+    }
+  }
+
   public ObjectNode toJson() {
     ObjectNode root = Json.object().put("title", title);
     ObjectNode vars = root.putObject("variables");
@@ -106,7 +137,7 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
     for (Entry entry : steps) {
       ObjectNode node = array.addObject();
       node.put("name", entry.name()).put("title", entry.title()).put("step", entry.step());
-      entry.inputs().forEach(node::put);
+      put(StepCatalogue.get(entry.step()), entry.inputs(), node);
       entry.settings().forEach(node::put);
       if (entry.keep()) {
         node.put("keep", true);

@@ -49,20 +49,16 @@ public final class Runner {
     StepSpec spec = StepCatalogue.get(entry.step());
     Map<String, Object> inputs = new HashMap<>();
     Map<String, String> parts = new TreeMap<>();
-    for (StepSpec.Input input : spec.inputs()) {
-      String reference = entry.inputs().get(input.name());
-      if (reference == null) {
-        continue;
-      }
+    entry.inputs().forEach((name, reference) -> {
       if (reference.startsWith("@")) {
-        inputs.put(input.name(), values.get(reference.substring(1)));
-        parts.put(input.name(), keys.get(reference.substring(1)));
+        inputs.put(name, values.get(reference.substring(1)));
+        parts.put(name, keys.get(reference.substring(1)));
       } else {
         Path file = Path.of(RunSheet.resolve(reference, variables));
-        inputs.put(input.name(), Results.open(file, input.type()));
-        parts.put(input.name(), Origin.stateOf(file));
+        inputs.put(name, Results.open(file, spec.inputCalled(name).type()));
+        parts.put(name, Origin.stateOf(file));
       }
-    }
+    });
     Map<String, String> settings = new TreeMap<>();
     entry.settings().forEach((name, text) -> settings.put(name, RunSheet.resolve(text, variables)));
     for (StepSpec.Option option : spec.options()) {

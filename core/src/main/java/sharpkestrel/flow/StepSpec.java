@@ -28,9 +28,23 @@ public final class StepSpec {
       String name,
       Class<?> type,
       boolean optional,
+      boolean several,
       String does,
       boolean ofPlace,
-      List<Suits> suits) {}
+      List<Suits> suits) {
+
+    /** The name under which the one at a place, from 1 on, is given where it takes several. */
+    public String nth(int place) {
+      return name + ":" + place;
+    }
+
+    /** Whether a name is this input's, or that of one of its several. */
+    public boolean isCalled(String given) {
+      return several
+          ? given.startsWith(name + ":") && given.substring(name.length() + 1).matches("[1-9]\\d*")
+          : given.equals(name);
+    }
+  }
 
   /** A record component that is a setting. */
   public record Option(
@@ -106,11 +120,11 @@ public final class StepSpec {
       } else if (in != null) {
         inputs.add(new Input(
             kebab(component.getName()),
-            in.optional()
-                ? (Class<?>)
-                    ((ParameterizedType) component.getGenericType()).getActualTypeArguments()[0]
+            component.getGenericType() instanceof ParameterizedType of
+                ? (Class<?>) of.getActualTypeArguments()[0]
                 : component.getType(),
             in.optional(),
+            component.getType() == List.class,
             in.does(),
             in.ofPlace(),
             List.of(in.suits())));
@@ -153,6 +167,11 @@ public final class StepSpec {
     return inputs;
   }
 
+  /** The input that a name belongs to, its own or that of one of its several. */
+  public Input inputCalled(String name) {
+    return inputs.stream().filter(i -> i.isCalled(name)).findFirst().orElseThrow();
+  }
+
   public List<Option> options() {
     return options;
   }
@@ -169,7 +188,7 @@ public final class StepSpec {
   /**
    * Makes the step.
    *
-   * @param given inputs by name
+   * @param given inputs by name; of one that takes several each by its {@link Input#nth}
    * @param settings texts by name; those left out take their initial value
    * @throws RasterException that names what is missing, unknown or out of range
    */
@@ -220,6 +239,9 @@ public final class StepSpec {
   }
 
   private Object input(Input input, Map<String, Object> given) {
+    if (input.several()) {
+      return several(input, given);
+    }
     Object value = given.get(input.name());
     if (value == null && !input.optional()) {
       throw new RasterException(
@@ -230,6 +252,18 @@ public final class StepSpec {
     }
     Object fitting = Results.as(value, input.type());
     return input.optional() ? Optional.of(fitting) : fitting;
+  }
+
+  private List<Object> several(Input input, Map<String, Object> given) {
+    List<Object> values = new ArrayList<>();
+    while (given.get(input.nth(values.size() + 1)) != null) {
+      values.add(Results.as(given.get(input.nth(values.size() + 1)), input.type()));
+    }
+    if (values.isEmpty()) {
+      throw new RasterException(
+          "Step '" + id() + "' needs the inputs '" + input.name() + "': " + input.does());
+    }
+    return List.copyOf(values);
   }
 
   private Object setting(Option option, Map<String, String> settings) {

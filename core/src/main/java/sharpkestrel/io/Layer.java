@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.expr.Table;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.CrsName;
 
 /**
@@ -19,6 +20,14 @@ public record Layer(
       throw new IllegalArgumentException(
           geometries.size() + " geometries for " + table.rows() + " rows");
     }
+  }
+
+  public static Layer of(String name, OutlineSet set) {
+    return new Layer(name, set.crs(), set.outlines(), set.table(), Map.of());
+  }
+
+  public OutlineSet outlines() {
+    return new OutlineSet(crs, geometries, table);
   }
 
   public int size() {

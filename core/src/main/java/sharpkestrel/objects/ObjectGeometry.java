@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
-import sharpkestrel.outline.Tracer;
+import sharpkestrel.raster.Tracer;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Window;

@@ -16,7 +16,7 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.expr.Table;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;

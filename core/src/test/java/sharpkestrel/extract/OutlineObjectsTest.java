@@ -1,5 +1,6 @@
 package sharpkestrel.extract;
 
+import sharpkestrel.geo.OutlineSet;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;

@@ -15,7 +15,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sharpkestrel.check.Scores;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.gather.Clip;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.BandRole;

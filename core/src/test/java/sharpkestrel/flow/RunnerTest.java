@@ -1,5 +1,6 @@
 package sharpkestrel.flow;
 
+import sharpkestrel.io.Layer;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -17,7 +18,7 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.check.Scores;
 import sharpkestrel.expr.Table;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.GeoTiffWriter;
@@ -68,7 +69,7 @@ class RunnerTest {
           CrsName.epsg(32630),
           List.of(new GeometryFactory().toGeometry(roof)),
           new Table(1, List.of(new Table.Column("area", "Area", "m²", new double[] {120}))));
-      GeoPackage.write(truth.toLayer("roofs"), folder.resolve("truth.gpkg"));
+      GeoPackage.write(Layer.of("roofs", truth), folder.resolve("truth.gpkg"));
     }
     Path sheet = folder.resolve("sheet.json");
     Files.writeString(

@@ -14,7 +14,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import sharpkestrel.check.Compare;
 import sharpkestrel.check.Scores;
 import sharpkestrel.expr.Table;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;

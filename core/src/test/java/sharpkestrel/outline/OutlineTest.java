@@ -1,5 +1,6 @@
 package sharpkestrel.outline;
 
+import sharpkestrel.raster.Tracer;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 

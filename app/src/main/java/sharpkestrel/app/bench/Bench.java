@@ -24,7 +24,7 @@ import sharpkestrel.app.viewer.Ramp;
 import sharpkestrel.app.viewer.TieMarks;
 import sharpkestrel.check.Scores;
 import sharpkestrel.expr.Table;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.io.Json;

@@ -2,7 +2,7 @@ package sharpkestrel.app.model;
 
 import java.util.Map;
 import sharpkestrel.check.Scores;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.geo.Placement;

@@ -105,13 +105,9 @@ public final class ResultMaker {
   public static Map<String, Object> values(
       StepSpec step, Map<String, Result> inputs, Map<String, String> files) {
     Map<String, Object> values = new LinkedHashMap<>();
-    for (StepSpec.Input input : step.inputs()) {
-      if (inputs.containsKey(input.name())) {
-        values.put(input.name(), inputs.get(input.name()).value());
-      } else if (files.containsKey(input.name())) {
-        values.put(input.name(), Results.open(Path.of(files.get(input.name())), input.type()));
-      }
-    }
+    inputs.forEach((name, result) -> values.put(name, result.value()));
+    files.forEach((name, file) ->
+        values.put(name, Results.open(Path.of(file), step.inputCalled(name).type())));
     return values;
   }
 

@@ -8,7 +8,7 @@ import org.locationtech.jts.geom.util.AffineTransformation;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.check.Scores;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Raster;

@@ -5,7 +5,7 @@ import java.nio.file.Path;
 import javax.imageio.ImageIO;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.check.Scores;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.AtomicFile;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;

@@ -18,7 +18,7 @@ import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 import sharpkestrel.app.SmallScene;
 import sharpkestrel.app.Waiting;
-import sharpkestrel.extract.OutlineSet;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.io.Json;
 import sharpkestrel.objects.ObjectSet;

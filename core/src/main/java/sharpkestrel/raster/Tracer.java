@@ -1,4 +1,4 @@
-package sharpkestrel.outline;
+package sharpkestrel.raster;
 
 import java.util.ArrayList;
 import java.util.List;
