@@ -3,6 +3,7 @@ package sharpkestrel.cli;
 import java.util.Locale;
 import sharpkestrel.check.Scores;
 import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.geo.SeamVisibility;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
@@ -18,13 +19,18 @@ final class Descriptions {
       case Raster raster ->
         String.format(
             Locale.ROOT,
-            "%d x %d pixels of %.3g, %d band%s, %s",
+            "%d x %d pixels of %.3g, %d band%s, %s%s",
             raster.grid().width(),
             raster.grid().height(),
             raster.grid().pixelSize(),
             raster.bands().size(),
             raster.bands().size() == 1 ? "" : "s",
-            raster.bands().get(0).type().label());
+            raster.bands().get(0).type().label(),
+            raster
+                .attachments()
+                .get(SeamVisibility.class)
+                .map(Descriptions::seams)
+                .orElse(""));
       case Cut cut ->
         String.format(
             Locale.ROOT,
@@ -41,5 +47,15 @@ final class Descriptions {
       case Scores scores -> scores.toText().lines().toList().get(1);
       default -> result.toString();
     };
+  }
+
+  private static String seams(SeamVisibility seams) {
+    return String.format(
+        Locale.ROOT,
+        "; along its seams scenes differ by %.2f %% of the range of values, before by %.2f %% (%d blocks of %.0f m)",
+        seams.after(),
+        seams.before(),
+        seams.blocks(),
+        seams.metres());
   }
 }

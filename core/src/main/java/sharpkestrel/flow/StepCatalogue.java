@@ -12,7 +12,10 @@ import sharpkestrel.gather.Calibrate;
 import sharpkestrel.gather.Clip;
 import sharpkestrel.gather.OpenFile;
 import sharpkestrel.objects.Measure;
+import sharpkestrel.place.FindFootprint;
+import sharpkestrel.place.FindSeams;
 import sharpkestrel.place.FindTiePoints;
+import sharpkestrel.place.Mosaic;
 import sharpkestrel.place.Ortho;
 import sharpkestrel.place.RefineModel;
 import sharpkestrel.place.Warp;
@@ -38,6 +41,9 @@ public final class StepCatalogue {
         FindTiePoints.class,
         RefineModel.class,
         Warp.class,
+        FindFootprint.class,
+        FindSeams.class,
+        Mosaic.class,
         Pansharpen.class,
         Index.class,
         Segment.class,

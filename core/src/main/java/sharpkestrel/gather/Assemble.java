@@ -28,7 +28,8 @@ import sharpkestrel.step.StepInfo;
 
 /**
  * Puts the part files of a delivery together. Parts are found through the STAC item of the delivery, or by row and
- * column in their names ({@code NAME-R1C2.tif}); the RPC text {@code NAME_RPC.TXT} describes the whole image.
+ * column in their names ({@code NAME-R1C2.tif}), or, where names tell neither, by where each says it lies
+ * ({@code NAME-anything.tif}); the RPC text {@code NAME_RPC.TXT} describes the whole image.
  */
 @StepInfo(
     id = "assemble",
@@ -40,12 +41,12 @@ import sharpkestrel.step.StepInfo;
 public record Assemble(
     @Setting(
         label = "Delivery",
-        does = "A STAC item (.json) or a folder with part files named NAME-R1C1.tif and so on.")
+        does = "A STAC item (.json), or a folder with part files named NAME-R1C1.tif and so on, or NAME-anything.tif that say where they lie.")
     Path delivery,
 
     @Setting(
         label = "Image",
-        does = "Which image of the delivery: the NAME before -R1C1 in its part files, e.g. pan.")
+        does = "Which image of the delivery: the NAME that its part files begin with, e.g. pan.")
     String image)
     implements Step<Raster> {
 
@@ -81,7 +82,8 @@ public record Assemble(
     }
     List<Part> chosen =
         parts.stream().filter(part -> part.image().equalsIgnoreCase(image)).toList();
-    if (chosen.isEmpty()) {
+    List<Path> placed = chosen.isEmpty() && !item ? placedParts() : List.of();
+    if (chosen.isEmpty() && placed.isEmpty()) {
       throw new RasterException("The delivery "
           + delivery
           + " has no image '"
@@ -90,15 +92,26 @@ public record Assemble(
           + parts.stream().map(Part::image).distinct().sorted().toList()
           + ".");
     }
-    Path folder = chosen.get(0).path().toAbsolutePath().getParent();
+    Path folder = (chosen.isEmpty() ? placed.getFirst() : chosen.getFirst().path()).toAbsolutePath().getParent();
     Path rpc = folder.resolve(image + "_RPC.TXT");
     if (Files.isRegularFile(rpc)) {
       attachments = attachments.with(Rpc.class, RpcText.read(rpc));
-    } else {
+    } else if (placed.isEmpty()) {
       job.warn(
           "No sensor model lies beside the parts (" + rpc + "): the scene cannot be placed by it.");
     }
-    return assemble(chosen, attachments, job);
+    return placed.isEmpty()
+        ? assemble(chosen, attachments, job)
+        : PlacedParts.of(placed, attachments, job);
+  }
+
+  /** Files of the image whose names tell no row and column. */
+  private List<Path> placedParts() {
+    String wanted = image.toLowerCase(Locale.ROOT);
+    return rasterFiles().stream()
+        .filter(f -> f.getFileName().toString().toLowerCase(Locale.ROOT).startsWith(wanted))
+        .filter(f -> part(stem(f), f, List.of()).isEmpty())
+        .toList();
   }
 
   private Raster assemble(List<Part> chosen, Attachments attachments, Job job) {
@@ -148,12 +161,20 @@ public record Assemble(
   }
 
   private List<Part> partsInFolder() {
+    return rasterFiles().stream()
+        .flatMap(f -> part(stem(f), f, List.of()).stream())
+        .toList();
+  }
+
+  private static String stem(Path file) {
+    return file.getFileName().toString().replaceFirst("\\.[^.]+$", "");
+  }
+
+  private List<Path> rasterFiles() {
     try (Stream<Path> files = Files.list(delivery)) {
       return files
           .filter(f -> f.getFileName().toString().toLowerCase(Locale.ROOT).matches(".*\\.tiff?"))
           .sorted()
-          .flatMap(f ->
-              part(f.getFileName().toString().replaceFirst("\\.[^.]+$", ""), f, List.of()).stream())
           .toList();
     } catch (IOException failed) {
       throw new RasterException(delivery + " cannot be listed: " + failed.getMessage(), failed);

@@ -23,12 +23,13 @@ import sharpkestrel.raster.Zoom;
  */
 final class PartedRaster extends DerivedRaster {
 
-  private record Placed(Raster raster, int x, int y) {}
+  /** A part and the pixels of the whole that it begins at. */
+  record Placed(Raster raster, int x, int y) {}
 
   private final List<Placed> parts;
   private final int sharedLevels;
 
-  private PartedRaster(Grid grid, List<Band> bands, Attachments attachments, List<Placed> parts) {
+  PartedRaster(Grid grid, List<Band> bands, Attachments attachments, List<Placed> parts) {
     super(grid, bands, attachments, Zoom.POINTWISE);
     this.parts = parts;
     int shared = 30;

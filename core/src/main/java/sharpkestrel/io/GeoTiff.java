@@ -7,6 +7,7 @@ import java.util.OptionalDouble;
 import java.util.TreeMap;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Placement;
+import sharpkestrel.geo.SeamVisibility;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Attachments;
@@ -81,6 +82,10 @@ public final class GeoTiff implements Raster {
     var placement = PlacementItems.read(items);
     if (placement.isPresent()) {
       all = all.with(Placement.class, placement.get());
+    }
+    var seams = SeamItems.read(items);
+    if (seams.isPresent()) {
+      all = all.with(SeamVisibility.class, seams.get());
     }
     if (reference.vertical() != VerticalDatum.UNKNOWN) {
       all = all.with(VerticalDatum.class, reference.vertical());

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.concurrent.atomic.AtomicLong;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Placement;
+import sharpkestrel.geo.SeamVisibility;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Band;
@@ -431,6 +432,10 @@ public final class GeoTiffWriter {
         .attachments()
         .get(Placement.class)
         .ifPresent(placement -> PlacementItems.write(items, placement));
+    raster
+        .attachments()
+        .get(SeamVisibility.class)
+        .ifPresent(seams -> SeamItems.write(items, seams));
     entries.ascii(TiffTags.ITEMS, items.toXml());
   }
 

@@ -55,6 +55,15 @@ final class ItemsXml {
         .filter(text -> !text.isBlank());
   }
 
+  /** A number of the whole file; another where it is not there or is none. */
+  double number(String name, double otherwise) {
+    try {
+      return get(FILE, name).map(Double::parseDouble).orElse(otherwise);
+    } catch (NumberFormatException unreadable) {
+      return otherwise;
+    }
+  }
+
   boolean isEmpty() {
     return items.isEmpty();
   }

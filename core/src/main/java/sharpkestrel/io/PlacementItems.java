@@ -31,19 +31,11 @@ final class PlacementItems {
         .get(ItemsXml.FILE, MODEL)
         .map(model -> new Placement(
             model,
-            (int) number(items, POINTS, 0),
-            number(items, FIT, Double.NaN),
-            number(items, LEFT_OUT, Double.NaN),
-            (int) number(items, CHECK_POINTS, 0),
-            number(items, CHECK, Double.NaN),
-            number(items, METRES, Double.NaN)));
-  }
-
-  private static double number(ItemsXml items, String name, double otherwise) {
-    try {
-      return items.get(ItemsXml.FILE, name).map(Double::parseDouble).orElse(otherwise);
-    } catch (NumberFormatException unreadable) {
-      return otherwise;
-    }
+            (int) items.number(POINTS, 0),
+            items.number(FIT, Double.NaN),
+            items.number(LEFT_OUT, Double.NaN),
+            (int) items.number(CHECK_POINTS, 0),
+            items.number(CHECK, Double.NaN),
+            items.number(METRES, Double.NaN)));
   }
 }

@@ -11,7 +11,7 @@ import sharpkestrel.place.match.FeatureStart;
 import sharpkestrel.place.match.TieFinder;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
-import sharpkestrel.raster.OneBand;
+import sharpkestrel.raster.BandsOf;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Group;
@@ -115,12 +115,12 @@ public record FindTiePoints(
               + "'. It has: "
               + raster.bands().stream().map(b -> b.role().label()).toList()
               + "."));
-      return new OneBand(raster, band);
+      return new BandsOf(raster, band);
     }
     int band = raster
         .bandOf(BandRole.PAN)
         .orElseGet(() -> raster.bandOf(BandRole.GREEN).orElse(0));
-    return raster.bands().size() == 1 ? raster : new OneBand(raster, band);
+    return raster.bands().size() == 1 ? raster : new BandsOf(raster, band);
   }
 
   /** Every so many-th point is kept for checking; points come in an order that is spread over the scene. */

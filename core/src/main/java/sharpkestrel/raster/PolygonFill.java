@@ -12,6 +12,7 @@ public final class PolygonFill {
   private final double[] y0;
   private final double[] slope;
   private final double[] y1;
+  private final int count;
   private final Extent bounds;
 
   /**
@@ -25,7 +26,6 @@ public final class PolygonFill {
     y0 = new double[sides];
     slope = new double[sides];
     y1 = new double[sides];
-    Arrays.fill(y1, Double.NEGATIVE_INFINITY);
     int at = 0;
     Extent all = null;
     for (int part = 0; part < polygons.getNumGeometries(); part++) {
@@ -49,6 +49,7 @@ public final class PolygonFill {
         }
       }
     }
+    count = at;
     bounds = all == null ? new Extent(0, 0, 0, 0) : all;
   }
 
@@ -84,7 +85,7 @@ public final class PolygonFill {
     double size = 1L << level;
     double[][] crossings = new double[window.height()][4];
     int[] counts = new int[window.height()];
-    for (int i = 0; i < y1.length; i++) {
+    for (int i = 0; i < count; i++) {
       int from = Math.max(0, (int) Math.ceil(y0[i] / size - 0.5) - window.y());
       int to = Math.min(window.height(), (int) Math.ceil(y1[i] / size - 0.5) - window.y());
       for (int row = from; row < to; row++) {

@@ -12,7 +12,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Jobs;
@@ -133,5 +135,59 @@ class AssembleTest {
     assertThat(Files.exists(nowhere)).isFalse();
     assertThatThrownBy(() -> new Assemble(nowhere, "pan").run(listening))
         .hasMessageContaining(nowhere.toString());
+  }
+
+  private void place(String name, Window part, double off) {
+    Grid grid = new Grid(
+        part.width(),
+        part.height(),
+        Affine.northUp(512_000 + 2 * part.x() + off, 6_702_000 - 2 * part.y(), 2),
+        CrsName.epsg(32630));
+    MemoryRaster raster = Made.on(
+        grid,
+        SampleType.UINT16,
+        (b, col, row) -> sample(part.x() + col, part.y() + row),
+        BandRole.PAN);
+    GeoTiffWriter.write(raster, folder.resolve(name), Compression.DEFLATE, Job.QUIET);
+  }
+
+  @Test
+  void partsWithoutRowAndColumnLieWhereTheySay() {
+    place("sheet-north-a.tif", new Window(0, 0, 32, 20), 0);
+    place("sheet-north-b.tif", new Window(32, 0, 18, 20), 0);
+    place("sheet-south.tif", new Window(0, 20, 32, 20), 0);
+    place("sheet-south-again.tif", new Window(0, 20, 32, 20), 0);
+
+    Raster scene = new Assemble(folder, "sheet").run(listening);
+
+    assertThat(scene.grid()).isEqualTo(
+        new Grid(50, 40, Affine.northUp(512_000, 6_702_000, 2), CrsName.epsg(32630)));
+    float[] pixels = Made.samples(scene)[0];
+    for (int i = 0; i < pixels.length; i++) {
+      boolean missing = i % 50 >= 32 && i / 50 >= 20;
+      assertThat(pixels[i]).isEqualTo(Float.valueOf(missing ? Float.NaN : (float) sample(i % 50, i / 50)));
+    }
+    assertThat(warnings)
+        .anyMatch(w -> w.contains("sheet-south") && w.contains("left out"))
+        .anyMatch(w -> w.startsWith("18 % of the frame"));
+  }
+
+  @Test
+  void partsBetweenTheOthersPixelsAreRefused() {
+    place("sheet-a.tif", new Window(0, 0, 32, 20), 0);
+    place("sheet-b.tif", new Window(32, 0, 18, 20), 0.7);
+
+    assertThatThrownBy(() -> new Assemble(folder, "sheet").run(listening))
+        .hasMessageContaining("sheet-b.tif")
+        .hasMessageContaining("between");
+  }
+
+  @Test
+  void partsThatTellNoPlaceAreRefused() {
+    write("loose-a.tif", new Window(0, 0, 9, 9), BandRole.PAN);
+
+    assertThatThrownBy(() -> new Assemble(folder, "loose").run(listening))
+        .hasMessageContaining("loose-a.tif")
+        .hasMessageContaining("not known");
   }
 }

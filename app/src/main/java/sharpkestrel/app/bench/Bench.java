@@ -16,11 +16,13 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.SeamModel;
 import sharpkestrel.app.model.TieModel;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.app.viewer.Ramp;
+import sharpkestrel.app.viewer.SeamMarks;
 import sharpkestrel.app.viewer.TieMarks;
 import sharpkestrel.check.Scores;
 import sharpkestrel.expr.Table;
@@ -52,6 +54,8 @@ public final class Bench extends VBox {
   private GrainPanel grain;
   private final TieModel ties;
   private final TieMarks marks;
+  private final SeamModel seams;
+  private final SeamMarks seamMarks;
   private String view = "Tool";
   private String tool = "";
   private boolean toolChosen;
@@ -65,6 +69,8 @@ public final class Bench extends VBox {
     this.picture = picture;
     ties = new TieModel(workspace);
     marks = new TieMarks(workspace, ties);
+    seams = new SeamModel(workspace);
+    seamMarks = new SeamMarks(workspace, seams);
     getStyleClass().add("bench");
     setSpacing(8);
     head.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
@@ -197,7 +203,8 @@ public final class Bench extends VBox {
     content.getChildren().setAll(body());
     boolean tying = view.equals("Tool") && tool.equals("tiepoints");
     workspace.bothPanesHeldProperty().set(tying);
-    picture.setTool(tying ? marks : null);
+    boolean laying = view.equals("Tool") && tool.equals("mosaic");
+    picture.setTool(tying ? marks : laying ? seamMarks : null);
     if (tying && workspace.paneBProperty().get() != null) {
       workspace.compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
     }
@@ -251,6 +258,7 @@ public final class Bench extends VBox {
         yield new HBox(10, grain, panel);
       }
       case "tiepoints" -> new TiePanel(workspace, picture, ties, marks);
+      case "mosaic" -> new MosaicPanel(workspace, picture, seams, seamMarks);
       case "compare" -> {
         StepPanel panel = new StepPanel(workspace, picture, step);
         ScoresPanel scores = new ScoresPanel(workspace);

@@ -1,6 +1,5 @@
 package sharpkestrel.app.bench;
 
-import java.io.File;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,8 +19,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
-import javafx.util.StringConverter;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.ResultMaker;
 import sharpkestrel.app.model.Workspace;
@@ -36,22 +33,10 @@ import sharpkestrel.segment.Cut;
 /** The panel of any step, made from its declaration: inputs, settings with units and ranges, try and run. */
 public final class StepPanel extends HBox {
 
-  /** An input's choices: results of the project, or a file. */
-  private record Choice(Result result, String file) {
-    static final Choice NONE = new Choice(null, "");
-
-    @Override
-    public String toString() {
-      return result != null
-          ? result.title()
-          : file.isEmpty() ? "none" : Path.of(file).getFileName().toString();
-    }
-  }
-
   private final Workspace workspace;
   private final PictureView picture;
   private final StepSpec step;
-  private final Map<String, ComboBox<Choice>> inputs = new LinkedHashMap<>();
+  private final StepInputs inputs;
   private final Map<String, Node> settings = new LinkedHashMap<>();
   private final Label trouble = new Label();
   private final TextField resultTitle = new TextField();
@@ -60,12 +45,14 @@ public final class StepPanel extends HBox {
     this.workspace = workspace;
     this.picture = picture;
     this.step = step;
+    inputs = new StepInputs(workspace, step);
+    inputs.onChange(this::retitle);
     setSpacing(12);
     FlowPane fields = new FlowPane(12, 8);
     for (StepSpec.Input input : step.inputs()) {
       fields
           .getChildren()
-          .add(field(title(input.name()), input.does(), "", withFile(input, inputBox(input))));
+          .add(field(title(input.name()), input.does(), "", inputs.control(input)));
     }
     for (StepSpec.Option option : step.options()) {
       Node editor = editor(option);
@@ -86,9 +73,13 @@ public final class StepPanel extends HBox {
     card.getStyleClass().add("card");
     HBox.setHgrow(card, Priority.ALWAYS);
     getChildren().addAll(card, actions());
-    refresh();
-    workspace.results().addListener((ListChangeListener<Result>) change -> refresh());
-    workspace.paneAProperty().addListener((p, before, now) -> prefer(now));
+    inputs.refresh();
+    workspace.results().addListener((ListChangeListener<Result>) change -> inputs.refresh());
+    workspace.paneAProperty().addListener((p, before, now) -> inputs.prefer(now));
+  }
+
+  StepInputs inputs() {
+    return inputs;
   }
 
   private static String title(String name) {
@@ -107,44 +98,6 @@ public final class StepPanel extends HBox {
       region.setPrefWidth(editor instanceof HBox ? 220 : Math.max(150, region.getPrefWidth()));
     }
     return new VBox(2, label, editor);
-  }
-
-  private ComboBox<Choice> inputBox(StepSpec.Input input) {
-    ComboBox<Choice> box = new ComboBox<>();
-    box.setId(step.id() + "-" + input.name());
-    box.setConverter(new StringConverter<>() {
-      @Override
-      public String toString(Choice choice) {
-        return choice == null ? (input.optional() ? "none" : "choose") : choice.toString();
-      }
-
-      @Override
-      public Choice fromString(String text) {
-        return null;
-      }
-    });
-    box.valueProperty().addListener((p, before, now) -> retitle());
-    inputs.put(input.name(), box);
-    return box;
-  }
-
-  /** A box of results, with a button that adds a file to it. */
-  private Node withFile(StepSpec.Input input, ComboBox<Choice> box) {
-    Button file = new Button("File");
-    file.setId(step.id() + "-" + input.name() + "-file");
-    file.setMinWidth(Region.USE_PREF_SIZE);
-    file.setOnAction(e -> {
-      FileChooser chooser = new FileChooser();
-      chooser.setTitle(step.title() + ": " + input.does());
-      File chosen = chooser.showOpenDialog(getScene().getWindow());
-      if (chosen != null) {
-        Choice choice = new Choice(null, chosen.getPath());
-        box.getItems().add(0, choice);
-        box.getSelectionModel().select(choice);
-      }
-    });
-    box.setPrefWidth(166);
-    return new HBox(4, box, file);
   }
 
   private Node editor(StepSpec.Option option) {
@@ -167,81 +120,8 @@ public final class StepPanel extends HBox {
     return text;
   }
 
-  private void refresh() {
-    for (StepSpec.Input input : step.inputs()) {
-      ComboBox<Choice> box = inputs.get(input.name());
-      Choice before = box.getValue();
-      List<Choice> choices = new java.util.ArrayList<>(
-          workspace.fitting(input).stream().map(r -> new Choice(r, "")).toList());
-      String file = workspace.offered(step, input);
-      if (!file.isEmpty()) {
-        choices.add(0, new Choice(null, file));
-      }
-      box.getItems().stream()
-          .filter(c -> c.result() == null && !choices.contains(c))
-          .forEach(c -> choices.add(0, c));
-      if (input.optional() && !choices.contains(Choice.NONE)) {
-        choices.add(Choice.NONE);
-      }
-      // Cleared first: a combo box keeps its place in the list, not its value, when the list
-      // changes.
-      box.getSelectionModel().clearSelection();
-      box.getItems().setAll(choices);
-      Choice wanted = choices.contains(before)
-          ? before
-          : input.optional() ? offered(choices) : preferred(choices);
-      if (wanted != null) {
-        box.getSelectionModel().select(wanted);
-      }
-    }
-    retitle();
-  }
-
-  /** The file offered for an input that may be left empty. */
-  private static Choice offered(List<Choice> choices) {
-    return choices.stream().filter(c -> c.result() == null).findFirst().orElse(Choice.NONE);
-  }
-
-  /** The file offered, else what pane A shows, else the newest; never what this step made itself. */
-  private Choice preferred(List<Choice> choices) {
-    Result shown = workspace.paneAProperty().get();
-    List<Choice> others =
-        choices.stream().filter(c -> c.result() == null || !isOwn(c.result())).toList();
-    return others.stream()
-        .filter(c -> c.result() == null || c.result() == shown)
-        .findFirst()
-        .orElse(others.isEmpty() ? null : others.get(0));
-  }
-
-  private boolean isOwn(Result result) {
-    return result.step().id().equals(step.id());
-  }
-
-  /** What is shown in pane A becomes the first input it suits. */
-  private void prefer(Result shown) {
-    if (shown == null || isOwn(shown)) {
-      return;
-    }
-    for (StepSpec.Input input : step.inputs()) {
-      if (input.optional()) {
-        continue;
-      }
-      ComboBox<Choice> box = inputs.get(input.name());
-      for (Choice choice : box.getItems()) {
-        if (choice.result() == shown) {
-          box.getSelectionModel().select(choice);
-          return;
-        }
-      }
-    }
-  }
-
   private void retitle() {
-    Optional<Choice> first = inputs.values().stream()
-        .map(ComboBox::getValue)
-        .filter(c -> c != null && c.result() != null)
-        .findFirst();
-    String from = first.map(c -> c.result().title()).orElse("");
+    String from = inputs.firstTitle();
     resultTitle.setText(
         switch (step.id()) {
           case "ortho" -> from.replace(", raw", "").replace(" reflectance", "") + " ortho";
@@ -283,7 +163,8 @@ public final class StepPanel extends HBox {
     return box;
   }
 
-  private Map<String, String> settingTexts() {
+  /** What is set, by name; what was left as it was is left out. */
+  Map<String, String> settingTexts() {
     Map<String, String> texts = new LinkedHashMap<>();
     for (StepSpec.Option option : step.options()) {
       Node node = settings.get(option.name());
@@ -298,37 +179,15 @@ public final class StepPanel extends HBox {
     return texts;
   }
 
-  private Map<String, Result> chosenResults() {
-    Map<String, Result> chosen = new LinkedHashMap<>();
-    inputs.forEach((name, box) -> {
-      if (box.getValue() != null && box.getValue().result() != null) {
-        chosen.put(name, box.getValue().result());
-      }
-    });
-    return chosen;
-  }
-
-  private Map<String, String> chosenFiles() {
-    Map<String, String> chosen = new LinkedHashMap<>();
-    inputs.forEach((name, box) -> {
-      if (box.getValue() != null
-          && box.getValue().result() == null
-          && box.getValue() != Choice.NONE) {
-        chosen.put(name, box.getValue().file());
-      }
-    });
-    return chosen;
-  }
-
   private void run() {
     trouble.setText("");
-    workspace.run(step, resultTitle.getText(), chosenResults(), chosenFiles(), settingTexts());
+    workspace.run(step, resultTitle.getText(), inputs.results(), inputs.files(), settingTexts());
   }
 
   private void tryHere() {
     trouble.setText("");
-    Map<String, Result> results = chosenResults();
-    Map<String, String> files = chosenFiles();
+    Map<String, Result> results = inputs.results();
+    Map<String, String> files = inputs.files();
     Map<String, String> texts = settingTexts();
     boolean objects = step.resultType() == Cut.class;
     if (objects) {

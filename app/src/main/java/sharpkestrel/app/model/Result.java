@@ -6,6 +6,7 @@ import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.geo.Placement;
+import sharpkestrel.geo.SeamVisibility;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
@@ -42,6 +43,12 @@ public record Result(
             java.util.Locale.ROOT,
             "%.2f px RMS",
             raster.attachments().get(Placement.class).get().rms());
+      case Raster raster
+      when raster.attachments().get(SeamVisibility.class).isPresent() ->
+        String.format(
+            java.util.Locale.ROOT,
+            "seams %.1f %%",
+            raster.attachments().get(SeamVisibility.class).get().after());
       case Raster raster ->
         raster.bands().size() == 1
             ? raster.bands().get(0).role().label()

@@ -57,12 +57,17 @@ public final class TopBar extends HBox {
     keys.setId("help");
     keys.setOnAction(e -> help.run());
     getChildren().addAll(undo, dark, keys);
+    for (Button button : new Button[] {undo, dark, keys}) {
+      button.setMinWidth(USE_PREF_SIZE);
+    }
+    title.setMinWidth(USE_PREF_SIZE);
   }
 
   private static MenuButton look(Workspace workspace) {
     MenuButton button = new MenuButton();
     button.setId("look");
     button.setPrefWidth(232);
+    button.setMinWidth(232);
     button
         .textProperty()
         .bind(Bindings.createStringBinding(
@@ -112,6 +117,7 @@ public final class TopBar extends HBox {
       ToggleButton button = new ToggleButton(name);
       button.setId("compare-" + mode.name().toLowerCase(java.util.Locale.ROOT));
       button.setToggleGroup(group);
+      button.setMinWidth(USE_PREF_SIZE);
       button.setSelected(mode == workspace.compareProperty().get());
       button.setOnAction(e -> {
         workspace.compareProperty().set(mode);
@@ -150,12 +156,16 @@ public final class TopBar extends HBox {
     what.setId(id);
     what.getStyleClass().add("mono");
     what.textProperty().bind(text);
+    // where room is short the words of a task give way, never a button
+    what.setMinWidth(0);
     ProgressBar bar = new ProgressBar();
     bar.setPrefWidth(72);
     bar.progressProperty().bind(tasks.shareProperty());
     Button cancel = new Button("Cancel");
     cancel.setId("cancel-" + id);
     cancel.setOnAction(e -> tasks.cancel());
+    cancel.setMinWidth(USE_PREF_SIZE);
+    bar.setMinWidth(72);
     HBox box = new HBox(8, what, bar, cancel);
     box.setAlignment(javafx.geometry.Pos.CENTER);
     box.visibleProperty().bind(shown);

@@ -12,6 +12,9 @@ public interface PaneTool {
   /** Whether it works on what the panes show now. */
   boolean isInHand();
 
+  /** Whether what is under the mouse is to be shown larger. */
+  boolean wantsGlass();
+
   /**
    * @param inB which pane
    * @param toScreen from the raster's pixels to those of the picture

@@ -53,6 +53,11 @@ public final class TieMarks implements PaneTool {
         && workspace.paneBProperty().get() == model.reference();
   }
 
+  @Override
+  public boolean wantsGlass() {
+    return true;
+  }
+
   private static boolean shows(Result shown, Result scene) {
     return shown == scene || shown != null && shown.inputs().get("scene") == scene;
   }

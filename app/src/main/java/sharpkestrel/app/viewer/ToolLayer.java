@@ -30,7 +30,7 @@ final class ToolLayer {
   }
 
   boolean isInHand() {
-    return tool != null && views.isSet() && views.sideBySide() && tool.isInHand();
+    return tool != null && views.isSet() && tool.isInHand();
   }
 
   /** Whether a press at a place of the picture takes hold of something. */
@@ -77,12 +77,12 @@ final class ToolLayer {
     boolean complete = true;
     boolean over = views.overB(mouseX);
     Magnifier glass = null;
-    if (mouseX >= 0 && half > 2 * Magnifier.SIDE && height > 2 * Magnifier.SIDE) {
+    if (tool.wantsGlass() && mouseX >= 0 && half > 2 * Magnifier.SIDE && height > 2 * Magnifier.SIDE) {
       glass = Magnifier.in(over ? half : 0, over ? width : half, height, mouseX, mouseY);
       complete =
           glass.draw(compositor, width, views.layer(over), views.toPixels(over), mouseX, mouseY);
     }
-    for (boolean side : new boolean[] {false, true}) {
+    for (boolean side : views.sideBySide() ? new boolean[] {false, true} : new boolean[1]) {
       g.save();
       g.beginPath();
       g.rect(side ? half : 0, 0, side ? width - half : half, height);

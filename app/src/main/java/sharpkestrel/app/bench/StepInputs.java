@@ -1,0 +1,246 @@
+package sharpkestrel.app.bench;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.stage.FileChooser;
+import javafx.util.StringConverter;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.flow.StepSpec;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.step.Stage;
+
+/** What a step's inputs are taken from: results of the project, or files. */
+final class StepInputs {
+
+  /** A result, a file, or nothing. */
+  private record Choice(Result result, String file) {
+    static final Choice NONE = new Choice(null, "");
+
+    @Override
+    public String toString() {
+      return result != null
+          ? result.title()
+          : file.isEmpty() ? "none" : Path.of(file).getFileName().toString();
+    }
+  }
+
+  private final Workspace workspace;
+  private final StepSpec step;
+  private final List<Runnable> listeners = new ArrayList<>();
+  private final Map<String, ComboBox<Choice>> boxes = new LinkedHashMap<>();
+  private final Map<String, SeveralBox> several = new LinkedHashMap<>();
+
+  StepInputs(Workspace workspace, StepSpec step) {
+    this.workspace = workspace;
+    this.step = step;
+  }
+
+  /** Told when another result or file is chosen. */
+  void onChange(Runnable listener) {
+    listeners.add(listener);
+  }
+
+  private void changed() {
+    listeners.forEach(Runnable::run);
+  }
+
+  /** The control of an input. */
+  Node control(StepSpec.Input input) {
+    String id = step.id() + "-" + input.name();
+    if (input.several()) {
+      SeveralBox box = new SeveralBox(id, input);
+      box.setPrefWidth(220);
+      box.onChosen(now -> changed());
+      several.put(input.name(), box);
+      return box;
+    }
+    ComboBox<Choice> box = new ComboBox<>();
+    box.setId(id);
+    box.setConverter(new StringConverter<>() {
+      @Override
+      public String toString(Choice choice) {
+        return choice == null ? (input.optional() ? "none" : "choose") : choice.toString();
+      }
+
+      @Override
+      public Choice fromString(String text) {
+        return null;
+      }
+    });
+    box.valueProperty().addListener((p, before, now) -> changed());
+    boxes.put(input.name(), box);
+    return withFile(input, box);
+  }
+
+  /** A box of results, with a button that adds a file to it. */
+  private Node withFile(StepSpec.Input input, ComboBox<Choice> box) {
+    Button file = new Button("File");
+    file.setId(box.getId() + "-file");
+    file.setMinWidth(Region.USE_PREF_SIZE);
+    file.setOnAction(e -> {
+      FileChooser chooser = new FileChooser();
+      chooser.setTitle(step.title() + ": " + input.does());
+      File chosen = chooser.showOpenDialog(box.getScene().getWindow());
+      if (chosen != null) {
+        choose(input.name(), chosen.getPath());
+      }
+    });
+    box.setPrefWidth(166);
+    return new HBox(4, box, file);
+  }
+
+  /** Takes a file for an input; none where its name is empty. */
+  void choose(String input, String file) {
+    ComboBox<Choice> box = boxes.get(input);
+    Choice choice = file.isEmpty() ? Choice.NONE : new Choice(null, file);
+    if (!box.getItems().contains(choice)) {
+      box.getItems().add(0, choice);
+    }
+    box.getSelectionModel().select(choice);
+  }
+
+  /** Offers what there is now; what is chosen stays where it can. */
+  void refresh() {
+    for (StepSpec.Input input : step.inputs()) {
+      if (input.several()) {
+        List<Result> fitting =
+            workspace.fitting(input).stream().filter(r -> !isOwn(r)).toList();
+        several.get(input.name()).offer(fitting, alike(fitting));
+      } else {
+        refresh(input);
+      }
+    }
+  }
+
+  /** Scenes that were placed and have the bands of the newest of them. */
+  private static List<Result> alike(List<Result> fitting) {
+    List<Result> placed = fitting.stream()
+        .filter(r -> r.stage() == Stage.PLACE && r.value() instanceof Raster)
+        .toList();
+    return placed.stream()
+        .filter(r -> roles(r).equals(roles(placed.getFirst())))
+        .toList()
+        .reversed();
+  }
+
+  private static List<?> roles(Result result) {
+    return ((Raster) result.value()).bands().stream().map(Band::role).toList();
+  }
+
+  private void refresh(StepSpec.Input input) {
+    ComboBox<Choice> box = boxes.get(input.name());
+    Choice before = box.getValue();
+    List<Choice> choices = new ArrayList<>(
+        workspace.fitting(input).stream().map(r -> new Choice(r, "")).toList());
+    String file = workspace.offered(step, input);
+    if (!file.isEmpty()) {
+      choices.add(0, new Choice(null, file));
+    }
+    box.getItems().stream()
+        .filter(c -> c.result() == null && !choices.contains(c))
+        .forEach(c -> choices.add(0, c));
+    if (input.optional() && !choices.contains(Choice.NONE)) {
+      choices.add(Choice.NONE);
+    }
+    // Cleared first: a combo box keeps its place in the list, not its value, when the list
+    // changes.
+    box.getSelectionModel().clearSelection();
+    box.getItems().setAll(choices);
+    Choice wanted = choices.contains(before)
+        ? before
+        : input.optional() ? offered(choices) : preferred(choices);
+    if (wanted != null) {
+      box.getSelectionModel().select(wanted);
+    }
+  }
+
+  /** The file offered for an input that may be left empty. */
+  private static Choice offered(List<Choice> choices) {
+    return choices.stream().filter(c -> c.result() == null).findFirst().orElse(Choice.NONE);
+  }
+
+  /** The file offered, else what pane A shows, else the newest; never what this step made itself. */
+  private Choice preferred(List<Choice> choices) {
+    Result shown = workspace.paneAProperty().get();
+    List<Choice> others =
+        choices.stream().filter(c -> c.result() == null || !isOwn(c.result())).toList();
+    return others.stream()
+        .filter(c -> c.result() == null || c.result() == shown)
+        .findFirst()
+        .orElse(others.isEmpty() ? null : others.get(0));
+  }
+
+  private boolean isOwn(Result result) {
+    return result.step().id().equals(step.id());
+  }
+
+  /** What is shown in pane A becomes the first input it suits. */
+  void prefer(Result shown) {
+    if (shown == null || isOwn(shown)) {
+      return;
+    }
+    for (StepSpec.Input input : step.inputs()) {
+      if (input.optional() || input.several()) {
+        continue;
+      }
+      ComboBox<Choice> box = boxes.get(input.name());
+      for (Choice choice : box.getItems()) {
+        if (choice.result() == shown) {
+          box.getSelectionModel().select(choice);
+          return;
+        }
+      }
+    }
+  }
+
+  /** The title of the first result that is chosen; empty where none is. */
+  String firstTitle() {
+    Optional<Result> first = boxes.values().stream()
+        .map(ComboBox::getValue)
+        .filter(c -> c != null && c.result() != null)
+        .map(Choice::result)
+        .findFirst();
+    return first.map(Result::title).orElse("");
+  }
+
+  /** What several results or files are chosen for an input. */
+  List<Object> chosen(String input) {
+    return several.get(input).chosen();
+  }
+
+  Map<String, Result> results() {
+    Map<String, Result> chosen = new LinkedHashMap<>();
+    several.values().forEach(box -> chosen.putAll(box.results()));
+    boxes.forEach((name, box) -> {
+      if (box.getValue() != null && box.getValue().result() != null) {
+        chosen.put(name, box.getValue().result());
+      }
+    });
+    return chosen;
+  }
+
+  Map<String, String> files() {
+    Map<String, String> chosen = new LinkedHashMap<>();
+    several.values().forEach(box -> chosen.putAll(box.filePaths()));
+    boxes.forEach((name, box) -> {
+      if (box.getValue() != null
+          && box.getValue().result() == null
+          && !box.getValue().equals(Choice.NONE)) {
+        chosen.put(name, box.getValue().file());
+      }
+    });
+    return chosen;
+  }
+}

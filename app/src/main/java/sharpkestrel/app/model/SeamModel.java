@@ -1,0 +1,238 @@
+package sharpkestrel.app.model;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import javafx.application.Platform;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import sharpkestrel.expr.Table;
+import sharpkestrel.flow.Origin;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.geo.SeamVisibility;
+import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.Layer;
+import sharpkestrel.place.Mosaic;
+import sharpkestrel.place.mosaic.BalancedBlock;
+import sharpkestrel.place.mosaic.Overlap;
+import sharpkestrel.place.mosaic.SeamEdits;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+
+/** The mosaic in hand: which scene shows which area, what is left out, how much its seams show, and what it looks like. */
+public final class SeamModel {
+
+  private static final String PREVIEW = "mosaic-preview";
+
+  /**
+   * @param areas that each scene shows
+   * @param sides of those areas
+   * @param visibility of the seams; empty while it is being measured
+   */
+  public record State(
+      OutlineSet areas, List<SeamEdits.Side> sides, Optional<SeamVisibility> visibility) {}
+
+  private final Workspace workspace;
+  private final ReadOnlyObjectWrapper<State> state = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<OutlineSet> leftOut = new ReadOnlyObjectWrapper<>();
+  private final ExecutorService measuring =
+      Executors.newSingleThreadExecutor(Background.threads("kestrel-seams"));
+  private BalancedBlock block;
+  private Mosaic step;
+  private int previews;
+
+  public SeamModel(Workspace workspace) {
+    this.workspace = workspace;
+  }
+
+  /** Null while no seams were found. */
+  public ReadOnlyObjectProperty<State> stateProperty() {
+    return state.getReadOnlyProperty();
+  }
+
+  /** Areas drawn to be left out; null for none. */
+  public ReadOnlyObjectProperty<OutlineSet> leftOutProperty() {
+    return leftOut.getReadOnlyProperty();
+  }
+
+  /** Where the areas in hand are kept. */
+  public Path areasFile() {
+    return workspace.folder().resolve("hand").resolve("seam-areas.gpkg");
+  }
+
+  /** Where what is left out is kept. */
+  public Path leftOutFile() {
+    return workspace.folder().resolve("hand").resolve("left-out.gpkg");
+  }
+
+  /** The system in which areas are drawn; empty before the scenes are balanced. */
+  public Optional<CrsName> crs() {
+    return Optional.ofNullable(block).map(b -> b.grid().crs());
+  }
+
+  public boolean isPreview(Result result) {
+    return result != null && result.name().equals(PREVIEW);
+  }
+
+  /** Balances scenes and finds their seams, in the background, then shows what the mosaic would be. */
+  public void find(java.util.function.Function<Job, Mosaic> wanted) {
+    workspace
+        .tasks()
+        .run(
+            "Finding seams",
+            job -> {
+              Mosaic made = wanted.apply(job);
+              BalancedBlock balanced = BalancedBlock.of(made.block(), job);
+              OutlineSet areas = balanced.seams(made.lines(), job);
+              return new Found(made, balanced, areas);
+            },
+            found -> {
+              block = found.block;
+              step = found.step;
+              use("find seams", found.areas);
+            },
+            failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+
+  private record Found(Mosaic step, BalancedBlock block, OutlineSet areas) {}
+
+  /** What the seams were found for is no longer what is wanted. */
+  public void forget() {
+    block = null;
+    state.set(null);
+  }
+
+  /** An area that is drawn is shown by a scene from now on. */
+  public void give(Geometry drawn, int scene) {
+    change("give to scene " + scene, areas -> SeamEdits.give(areas, scene, drawn));
+  }
+
+  /** A corner of a seam lies elsewhere from now on. */
+  public void move(Coordinate from, Coordinate to) {
+    change("move a seam", areas -> SeamEdits.move(areas, from, to));
+  }
+
+  private void change(String what, java.util.function.UnaryOperator<OutlineSet> edit) {
+    try {
+      use(what, edit.apply(state.get().areas()));
+    } catch (RasterException refused) {
+      workspace.messageProperty().set(refused.getMessage());
+    }
+  }
+
+  private void use(String what, OutlineSet areas) {
+    State before = state.get();
+    workspace.undo().change(what, () -> put(areas), () -> put(before == null ? null : before.areas()));
+  }
+
+  private void put(OutlineSet areas) {
+    if (areas == null || block == null) {
+      state.set(null);
+      return;
+    }
+    write(areas, "areas", areasFile());
+    state.set(new State(areas, SeamEdits.sides(areas), Optional.empty()));
+    preview(areas);
+    BalancedBlock measured = block;
+    measuring.execute(() -> {
+      try {
+        SeamVisibility visibility = measured.visibility(areas, Job.of(1, 256));
+        Platform.runLater(() -> {
+          if (state.get() != null && state.get().areas() == areas) {
+            state.set(new State(areas, state.get().sides(), Optional.of(visibility)));
+          }
+        });
+      } catch (RasterException failed) {
+        Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
+      }
+    });
+  }
+
+  private void preview(OutlineSet areas) {
+    Raster raster = block.mosaic(
+        Overlap.SEAMS, Optional.of(areas), step.areaOfInterest(), step.feather(), Attachments.NONE);
+    workspace.show(new Result(
+        PREVIEW,
+        "Mosaic, not run yet",
+        StepCatalogue.get("mosaic"),
+        Map.of(),
+        Map.of(),
+        Map.of(),
+        ResultMaker.cached(raster),
+        new Origin.Fingerprint(PREVIEW + ++previews, "")));
+  }
+
+  /** An area of the scene that is shown there is not used from now on; seams are to be found anew. */
+  public void leaveOut(Geometry drawn) {
+    int scene = shownAt(drawn);
+    if (scene == 0) {
+      workspace.messageProperty().set("No scene is shown where the area was drawn. Draw over one.");
+      return;
+    }
+    OutlineSet before = leftOut.get();
+    List<Geometry> areas = new ArrayList<>();
+    List<Double> numbers = new ArrayList<>();
+    if (before != null) {
+      areas.addAll(before.outlines());
+      Arrays.stream(before.table().values("scene")).forEach(numbers::add);
+    }
+    areas.add(drawn);
+    numbers.add((double) scene);
+    Table table = new Table(
+        areas.size(),
+        List.of(new Table.Column(
+            "scene", "Scene", "", numbers.stream().mapToDouble(n -> n).toArray())));
+    OutlineSet after = new OutlineSet(crs().orElseThrow(), areas, table);
+    workspace
+        .undo()
+        .change("leave out of scene " + scene, () -> putLeftOut(after), () -> putLeftOut(before));
+  }
+
+  private int shownAt(Geometry drawn) {
+    OutlineSet areas = state.get().areas();
+    int scene = 0;
+    double most = 0;
+    for (int i = 0; i < areas.count(); i++) {
+      double common = areas.outlines().get(i).intersection(drawn).getArea();
+      if (common > most) {
+        most = common;
+        scene = (int) areas.table().values("scene")[i];
+      }
+    }
+    return scene;
+  }
+
+  private void putLeftOut(OutlineSet areas) {
+    if (areas != null) {
+      write(areas, "left_out", leftOutFile());
+    }
+    leftOut.set(areas);
+  }
+
+  private void write(OutlineSet set, String layer, Path file) {
+    workspace.tasks().quietly(
+        () -> {
+          try {
+            Files.createDirectories(file.getParent());
+          } catch (IOException failed) {
+            throw new RasterException(
+                file.getParent() + " could not be made: " + failed.getMessage(), failed);
+          }
+          GeoPackage.write(Layer.of(layer, set), file);
+        },
+        workspace.messageProperty()::set);
+  }
+}

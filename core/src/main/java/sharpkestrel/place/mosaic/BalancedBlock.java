@@ -1,0 +1,137 @@
+package sharpkestrel.place.mosaic;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.operation.union.UnaryUnionOp;
+import sharpkestrel.geo.GroundSize;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.geo.SeamVisibility;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.PolygonFill;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+
+/** A block whose scenes lie on one grid and agree in tone: what mosaics and seams are made from. */
+public final class BalancedBlock {
+
+  private static final double LOW = 0.02;
+  private static final double HIGH = 0.98;
+
+  private final List<Member> members;
+  private final Overview overview;
+  private final Tone[][] tones;
+  private final double[] range;
+  private final double metres;
+
+  private BalancedBlock(
+      List<Member> members, Overview overview, Tone[][] tones, double[] range, double metres) {
+    this.members = members;
+    this.overview = overview;
+    this.tones = tones;
+    this.range = range;
+    this.metres = metres;
+  }
+
+  /**
+   * @throws RasterException where scenes have no place, other bands or other kinds of values
+   */
+  public static BalancedBlock of(Block block, Job job) {
+    List<Member> members = block.members(job);
+    Grid grid = members.getFirst().raster().grid();
+    Overview overview = Overview.of(members, grid, job);
+    double metres = GroundSize.of(grid).mean();
+    Tone[][] tones = Tones.of(
+        overview,
+        block.anchor() - 1,
+        block.balance(),
+        block.trend(),
+        metres * (1L << overview.level()),
+        job);
+    double[] range = new double[overview.bands()];
+    for (int b = 0; b < range.length; b++) {
+      range[b] = range(overview.planes().get(block.anchor() - 1)[b], block.anchor());
+    }
+    return new BalancedBlock(members, overview, tones, range, metres);
+  }
+
+  private static double range(float[] plane, int anchor) {
+    float[] sorted = plane.clone();
+    Arrays.sort(sorted);
+    int count = sorted.length;
+    while (count > 0 && Float.isNaN(sorted[count - 1])) {
+      count--;
+    }
+    if (count == 0) {
+      throw new RasterException("The anchor, scene " + anchor
+          + ", has no pixels in the area. Choose another anchor or area.");
+    }
+    double range = sorted[(int) (HIGH * (count - 1))] - sorted[(int) (LOW * (count - 1))];
+    return range > 0 ? range : 1;
+  }
+
+  public Grid grid() {
+    return members.getFirst().raster().grid();
+  }
+
+  /** What a place in the block becomes: the factors and addends say how far scenes were apart. */
+  Tone tone(int member, int band) {
+    return tones[member][band];
+  }
+
+  /** The areas in which each scene is shown, along the seams that are seen least. */
+  public OutlineSet seams(Seamlines lines, Job job) {
+    Optional<PolygonFill> whole = Optional.empty();
+    Optional<PolygonFill> clearance = Optional.empty();
+    if (lines.keepWhole().isPresent() && lines.keepWhole().get().count() > 0) {
+      Block.requireSystem(lines.keepWhole().get(), grid(), "The outlines to keep whole are");
+      Geometry all = UnaryUnionOp.union(lines.keepWhole().get().outlines());
+      whole = Optional.of(new PolygonFill(all, grid()));
+      double margin = lines.clearance() / metres * grid().pixelSize();
+      clearance = Optional.of(new PolygonFill(
+          UnaryUnionOp.union(
+              lines.keepWhole().get().outlines().stream().map(g -> g.buffer(margin)).toList()),
+          grid()));
+    }
+    SeamFinder finder = new SeamFinder(members, tones, range, whole, clearance, job);
+    return SeamAreas.of(finder.find(), members.size());
+  }
+
+  /** How far the scenes are apart along seams, before and after. */
+  public SeamVisibility visibility(OutlineSet areas, Job job) {
+    return new SeamFigures(members, tones, range, metres, job)
+        .of(overview, SeamAreas.fills(areas, members));
+  }
+
+  /**
+   * The scenes laid together; computed where somebody looks.
+   *
+   * @param areas of seams, where the rule is to follow them
+   * @param within what is shown, else all
+   * @param feather metres over which scenes blend
+   */
+  public Raster mosaic(
+      Overlap overlap,
+      Optional<OutlineSet> areas,
+      Optional<OutlineSet> within,
+      double feather,
+      Attachments attachments) {
+    PolygonFill[] fills =
+        areas.map(a -> SeamAreas.fills(a, members)).orElse(new PolygonFill[members.size()]);
+    if (overlap == Overlap.MOST_NADIR) {
+      members.stream().filter(m -> Double.isNaN(m.nadir())).findFirst().ifPresent(m -> {
+        throw new RasterException("Scene " + m.number()
+            + " does not say at what angle it was taken, so it is not known which is most nadir. Choose another rule.");
+      });
+    }
+    Optional<PolygonFill> shown = within.map(w -> {
+      Block.requireSystem(w, grid(), "The area of interest is");
+      return new PolygonFill(UnaryUnionOp.union(w.outlines()), grid());
+    });
+    return new MosaicRaster(
+        members, tones, overlap, fills, shown, feather / metres, attachments);
+  }
+}
