@@ -95,6 +95,7 @@ final class DemoSession {
   private static void suggest(Workspace workspace, Survey survey, Path folder) {
     Map<String, String> suggestions = workspace.suggestions();
     suggestions.put("heights", survey.heights().toString());
+    suggestions.put("surface", survey.surface().toString());
     suggestions.put("keep-whole", survey.register().toString());
     suggestions.put("compare:truth", survey.roofsInOrtho().toString());
     suggestions.put("compare:wanted", "material = 'metal' AND area >= 25 AND whole = 1");

@@ -156,6 +156,8 @@ final class PlaceQualityCommand implements Runnable {
     inputs.put("scenes:1", one);
     inputs.put("scenes:2", two);
     inputs.put("keep-whole", GeoPackage.read(survey.register(), "").outlines());
+    inputs.put("surface", RasterFiles.open(survey.surface()));
+    inputs.put("heights", RasterFiles.open(survey.heights()));
     long start = System.nanoTime();
     OutlineSet areas = (OutlineSet) run("seams", inputs, Map.of());
     inputs.put("seam-areas", areas);
@@ -206,8 +208,7 @@ final class PlaceQualityCommand implements Runnable {
   private Raster ortho(Raster pan, Map<String, Object> heights, Path file) {
     Map<String, Object> inputs = new LinkedHashMap<>(heights);
     inputs.put("scene", pan);
-    Raster lazy =
-        (Raster) run("ortho", inputs, Map.of("undulation", undulation()));
+    Raster lazy = (Raster) run("ortho", inputs, Map.of("undulation", undulation()));
     GeoTiffWriter.write(lazy, file, Compression.DEFLATE, job);
     return RasterFiles.open(file);
   }
@@ -387,9 +388,9 @@ final class PlaceQualityCommand implements Runnable {
           + " places, at sea level and 300 m.",
       "mosaic",
       "Steps `seams` and `mosaic` as they are shipped, anchored to scene one, around the council's register of buildings, which is"
-          + " partly out of date and a few metres off. Difference of the medians of both scenes in blocks of 25 m along"
+          + " partly out of date and a few metres off, and what stands above the terrain by the surface model. Difference of the medians of both scenes in blocks of 25 m along"
           + " the seams, shadows left out, in percent of the range of values: its median over blocks and bands, along the"
-          + " seams found once balanced, and along the edge of scene one as it came. Roofs of the truth that lie whole in"
+          + " seams found once balanced and evened out, and along the edge of scene one as it came. Roofs of the truth that lie whole in"
           + " both scenes' orthos: a roof is cut where a scene shows more than a hundredth of it and less than all but"
           + " that.");
 }

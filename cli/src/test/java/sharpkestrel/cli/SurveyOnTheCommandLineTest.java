@@ -9,14 +9,21 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import picocli.CommandLine;
+import sharpkestrel.demo.Scenario;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.geo.SeamVisibility;
 import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.RasterFiles;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Request;
 
 /** The examples of the manual on a small held-out survey, one command after the other. */
 class SurveyOnTheCommandLineTest {
@@ -33,7 +40,8 @@ class SurveyOnTheCommandLineTest {
 
   @BeforeAll
   static void makeSurvey() {
-    survey = SurveyMaker.make(folder, new Survey.Order(103, 1024), Job.QUIET);
+    survey = SurveyMaker.make(
+        folder, new Survey.Order(103, 1024, Scenario.WHOLE, 0, Survey.Holds.ALL_FILES), Job.QUIET);
   }
 
   private int run(Object... arguments) {
@@ -71,6 +79,109 @@ class SurveyOnTheCommandLineTest {
     assertThat(GeoPackage.read(folder.resolve("work/metal-roofs.gpkg"), "metal_roofs")
             .size())
         .isPositive();
+  }
+
+  private int runExample(String name) {
+    return run(
+        "run",
+        "../docs/examples/" + name + ".json",
+        "--set",
+        "survey=" + survey.folder(),
+        "--work",
+        folder.resolve(name));
+  }
+
+  @Test
+  void theMosaicSheetLaysTwoScenesTogetherAndCutsNoRoof() throws IOException {
+    int code = runExample("mosaic");
+
+    assertThat(code).as(err.toString()).isZero();
+    Raster mosaic = RasterFiles.open(folder.resolve("mosaic/mosaic.tif"));
+    SeamVisibility seams = mosaic.attachments().get(SeamVisibility.class).orElseThrow();
+    assertThat(seams.after()).isBetween(0.0, seams.before());
+    OutlineSet areas = GeoPackage.read(folder.resolve("mosaic/seams.gpkg"), "").outlines();
+    MosaicQuality.Roofs roofs = MosaicQuality.roofs(survey, areas);
+    assertThat(roofs.all()).isPositive();
+    assertThat(roofs.cut() + roofs.doubled() + roofs.lost()).isZero();
+
+    List<Path> orthos = kept("mosaic");
+    Path again = folder.resolve("again.tif");
+    code = run(
+        "step",
+        "mosaic",
+        "--scenes",
+        orthos.get(0),
+        orthos.get(1),
+        "--overlap",
+        "last",
+        "--balance",
+        "none",
+        "--trend",
+        0,
+        "--out",
+        again);
+    assertThat(code).as(err.toString()).isZero();
+    assertThat(RasterFiles.open(again).grid()).isEqualTo(mosaic.grid());
+  }
+
+  /** The two orthos that a sheet kept. */
+  private static List<Path> kept(String name) throws IOException {
+    try (var files = Files.list(folder.resolve(name + "/rasters"))) {
+      List<Path> kept =
+          files.filter(f -> f.getFileName().toString().startsWith("ortho")).toList();
+      assertThat(kept).hasSize(2);
+      return kept;
+    }
+  }
+
+  @Test
+  void theTrueOrthoIsFilledFromTheSecondScene() throws IOException {
+    int code = runExample("true-ortho");
+
+    assertThat(code).as(err.toString()).isZero();
+    long filled = known(RasterFiles.open(folder.resolve("true-ortho/true-ortho.tif")));
+    for (Path one : kept("true-ortho")) {
+      assertThat(known(RasterFiles.open(one))).isLessThan(filled);
+    }
+    Path whole = folder.resolve("terrain.tif");
+    Path raw = folder.resolve("pan.tif");
+    run("step", "assemble", "--delivery", survey.item(), "--image", "pan", "--out", raw);
+    code = run(
+        "step",
+        "ortho",
+        "--scene",
+        raw,
+        "--heights",
+        survey.heights(),
+        "--undulation",
+        47,
+        "--pixel-size",
+        0.5,
+        "--out",
+        whole);
+    assertThat(code).as(err.toString()).isZero();
+    // in a town a hundredth of the ground and more stands behind walls
+    long shown = known(RasterFiles.open(whole));
+    long seen = 0;
+    for (Path one : kept("true-ortho")) {
+      Raster ortho = RasterFiles.open(one);
+      if (ortho.grid().equals(RasterFiles.open(whole).grid())) {
+        seen = known(ortho);
+      }
+    }
+    assertThat(seen).isBetween(shown / 2, shown - shown / 100);
+  }
+
+  private static long known(Raster raster) {
+    long count = 0;
+    for (float v : samples(raster)) {
+      count += Float.isNaN(v) ? 0 : 1;
+    }
+    return count;
+  }
+
+  private static float[] samples(Raster raster) {
+    return raster.read(0, raster.grid().window(), Request.BACKGROUND)[0];
   }
 
   @Test

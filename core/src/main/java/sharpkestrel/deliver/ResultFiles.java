@@ -1,6 +1,5 @@
 package sharpkestrel.deliver;
 
-import sharpkestrel.io.Layer;
 import java.nio.file.Path;
 import java.util.Locale;
 import sharpkestrel.geo.OutlineSet;
@@ -8,6 +7,7 @@ import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoJson;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.io.Layer;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.fit.TiePointFile;

@@ -1,6 +1,5 @@
 package sharpkestrel.extract;
 
-import sharpkestrel.geo.OutlineSet;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -17,13 +16,14 @@ import org.locationtech.jts.operation.buffer.BufferOp;
 import org.locationtech.jts.operation.buffer.BufferParameters;
 import sharpkestrel.expr.Cql2;
 import sharpkestrel.expr.Table;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.outline.Squarer;
-import sharpkestrel.raster.Tracer;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Parallel;
+import sharpkestrel.raster.Tracer;
 import sharpkestrel.raster.Window;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;

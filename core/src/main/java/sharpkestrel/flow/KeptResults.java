@@ -1,6 +1,5 @@
 package sharpkestrel.flow;
 
-import sharpkestrel.io.Layer;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -13,6 +12,7 @@ import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.io.Layer;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectSet;

@@ -21,7 +21,11 @@ public final class StepReference {
             .append("\n\n");
         page.append("| name | what it is | range | initial |\n|---|---|---|---|\n");
         for (StepSpec.Input input : spec.inputs()) {
-          page.append("| `--").append(input.name()).append("` | input").append(input.several() ? "s: " : ": ").append(input.does());
+          page.append("| `--")
+              .append(input.name())
+              .append("` | input")
+              .append(input.several() ? "s: " : ": ")
+              .append(input.does());
           page.append(" | | ").append(input.optional() ? "none" : "needed").append(" |\n");
         }
         for (StepSpec.Option option : spec.options()) {

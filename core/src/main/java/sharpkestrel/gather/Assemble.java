@@ -41,7 +41,8 @@ import sharpkestrel.step.StepInfo;
 public record Assemble(
     @Setting(
         label = "Delivery",
-        does = "A STAC item (.json), or a folder with part files named NAME-R1C1.tif and so on, or NAME-anything.tif that say where they lie.")
+        does =
+            "A STAC item (.json), or a folder with part files named NAME-R1C1.tif and so on, or NAME-anything.tif that say where they lie.")
     Path delivery,
 
     @Setting(
@@ -92,7 +93,9 @@ public record Assemble(
           + parts.stream().map(Part::image).distinct().sorted().toList()
           + ".");
     }
-    Path folder = (chosen.isEmpty() ? placed.getFirst() : chosen.getFirst().path()).toAbsolutePath().getParent();
+    Path folder = (chosen.isEmpty() ? placed.getFirst() : chosen.getFirst().path())
+        .toAbsolutePath()
+        .getParent();
     Path rpc = folder.resolve(image + "_RPC.TXT");
     if (Files.isRegularFile(rpc)) {
       attachments = attachments.with(Rpc.class, RpcText.read(rpc));

@@ -51,8 +51,9 @@ final class PlacedParts {
       double x = (here.west() - all.west()) / size;
       double y = (all.north() - here.north()) / size;
       if (Math.abs(x - Math.rint(x)) > OFF || Math.abs(y - Math.rint(y)) > OFF) {
-        throw new RasterException(files.get(i) + ": its pixels lie between those of "
-            + files.getFirst() + ". Warp it to that one's pixels, or lay them together with the step 'mosaic'.");
+        throw new RasterException(
+            files.get(i) + ": its pixels lie between those of " + files.getFirst()
+                + ". Warp it to that one's pixels, or lay them together with the step 'mosaic'.");
       }
       PartedRaster.Placed part =
           new PartedRaster.Placed(rasters.get(i), (int) Math.rint(x), (int) Math.rint(y));
@@ -67,8 +68,9 @@ final class PlacedParts {
       placed.add(part);
     }
     if (covered < grid.pixels()) {
-      job.warn(Math.round(100.0 * (grid.pixels() - covered) / grid.pixels())
-          + " % of the frame of all parts is in none of them and left without data: parts may be missing.");
+      job.warn(
+          Math.round(100.0 * (grid.pixels() - covered) / grid.pixels())
+              + " % of the frame of all parts is in none of them and left without data: parts may be missing.");
     }
     return new PartedRaster(grid, first.bands(), attachments, placed);
   }
@@ -89,9 +91,11 @@ final class PlacedParts {
         && own.affine().isNorthUp()
         && Math.abs(own.affine().pixelWidth() / first.grid().affine().pixelWidth() - 1) < 1e-6;
     if (!alike || part.bands().size() != first.bands().size()) {
-      throw new RasterException(file + " has another system, pixel size or number of bands than the parts before it ("
-          + first.grid().crs() + ", " + first.grid().affine().pixelWidth() + ", "
-          + first.bands().size() + "). Parts of one image are alike; to join unlike ones use the step 'mosaic'.");
+      throw new RasterException(
+          file + " has another system, pixel size or number of bands than the parts before it ("
+              + first.grid().crs() + ", " + first.grid().affine().pixelWidth() + ", "
+              + first.bands().size()
+              + "). Parts of one image are alike; to join unlike ones use the step 'mosaic'.");
     }
   }
 }

@@ -5,9 +5,9 @@ import java.util.List;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
-import sharpkestrel.raster.Tracer;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.LabelRaster;
+import sharpkestrel.raster.Tracer;
 import sharpkestrel.raster.Window;
 
 /** Where objects lie in the label raster, and their exact borders. */

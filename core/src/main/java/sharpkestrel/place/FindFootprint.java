@@ -31,7 +31,8 @@ import sharpkestrel.step.StepInfo;
         "Outlines the pixels that have data in every band: without no-data, holes and black collars. What a scene covers,"
             + " rather than its frame.")
 public record FindFootprint(
-    @In(does = "A raster whose valid pixels are to be outlined.") Raster scene,
+    @In(does = "A raster whose valid pixels are to be outlined.")
+    Raster scene,
 
     @Setting(
         label = "Simplify",
@@ -59,8 +60,7 @@ public record FindFootprint(
     boolean[] valid = new boolean[(int) grid.pixels()];
     int at = level;
     Parallel.run(Math.ceilDiv(grid.height(), STRIP), job, s -> {
-      Window strip =
-          new Window(0, s * STRIP, grid.width(), STRIP).intersect(grid.window());
+      Window strip = new Window(0, s * STRIP, grid.width(), STRIP).intersect(grid.window());
       float[][] planes = bare.read(at, strip, job.request());
       for (int i = 0; i < strip.area(); i++) {
         boolean known = true;
@@ -84,10 +84,9 @@ public record FindFootprint(
     for (boolean v : valid) {
       count += v ? 1 : 0;
     }
-    Table table = new Table(
-        1,
-        List.of(new Table.Column(
-            "area", "Area", "m²", new double[] {count * pixel * pixel * (1L << 2 * level)})));
+    Table table = new Table(1, List.of(new Table.Column("area", "Area", "m²", new double[] {
+      count * pixel * pixel * (1L << 2 * level)
+    })));
     return new OutlineSet(bare.grid().crs(), List.of(placed), table);
   }
 }

@@ -26,10 +26,7 @@ import sharpkestrel.step.StepInfo;
         "Lays placed scenes together into one: their tones made to agree, all at once, black collars left out, one rule"
             + " where they overlap. By default along seams that are seen least.")
 public record Mosaic(
-    @Setting(
-        label = "Overlap",
-        does = "What is shown where scenes overlap.",
-        initial = "seams")
+    @Setting(label = "Overlap", does = "What is shown where scenes overlap.", initial = "seams")
     Overlap overlap,
 
     @Setting(
@@ -41,12 +38,24 @@ public record Mosaic(
         initial = "4")
     double feather,
 
+    @Setting(
+        label = "Level",
+        does =
+            "Distance from a seam over which slow differences of tone, such as light on slopes, are evened out between"
+                + " both scenes; 0 for none.",
+        unit = "m",
+        min = 0,
+        max = 10000,
+        initial = "100")
+    double level,
+
     @Group Block block,
 
     @Group Seamlines lines,
 
     @In(
-        does = "Areas that each scene shows, as found by 'seams' and perhaps edited; without them seams are found.",
+        does =
+            "Areas that each scene shows, as found by 'seams' and perhaps edited; without them seams are found.",
         optional = true)
     Optional<OutlineSet> seamAreas,
 
@@ -61,15 +70,17 @@ public record Mosaic(
       if (seamAreas.isPresent()) {
         job.warn("The areas of the seams are not used: the rule for overlaps is another.");
       }
-      return balanced.mosaic(overlap, Optional.empty(), areaOfInterest, feather, Attachments.NONE);
+      return balanced.mosaic(
+          overlap, Optional.empty(), areaOfInterest, feather, 0, Attachments.NONE);
     }
     OutlineSet shown = seamAreas.isPresent() ? seamAreas.get() : balanced.seams(lines, job);
-    SeamVisibility visibility = balanced.visibility(shown, job);
+    SeamVisibility visibility = balanced.visibility(shown, level, job);
     return balanced.mosaic(
         overlap,
         Optional.of(shown),
         areaOfInterest,
         feather,
+        level,
         Attachments.NONE.with(SeamVisibility.class, visibility));
   }
 }

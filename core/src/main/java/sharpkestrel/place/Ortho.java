@@ -33,12 +33,20 @@ import sharpkestrel.step.Suits;
     title = "Orthorectify",
     does =
         "Puts every pixel of a raw scene where it lies on the ground, with the scene's RPC and a height model. Areas"
-            + " without heights are left without data.")
+            + " without heights are left without data. With a surface model it makes a true ortho.")
 public record Ortho(
     @In(does = "A raw scene with its RPC.", suits = Suits.RAW)
     Raster scene,
 
     @Group Relief relief,
+
+    @In(
+        does =
+            "Surface model, one band in metres: heights of what stands on the ground. With it roofs lie where they stand, and"
+                + " what they hide is left without data.",
+        optional = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Optional<Raster> surface,
 
     @Setting(
         label = "Height",
@@ -92,12 +100,16 @@ public record Ortho(
     Crs system = Crs.of(target);
     Grid grid = grid(rpc, system, ground);
     Attachments attachments = scene.attachments().without(Rpc.class);
-    return new RectifiedRaster(
-        scene, rpc, Optional.of(ground), system, grid, attachments, resampling);
+    RectifiedRaster rectified =
+        new RectifiedRaster(scene, rpc, Optional.of(ground), system, grid, attachments, resampling);
+    return surface.isPresent()
+        ? new TrueOrthoRaster(rectified, new HiddenGround(rpc, ground, system, grid))
+        : rectified;
   }
 
   private Heights ground(Rpc rpc, Job job) {
-    Optional<Heights> model = relief.read(job);
+    Optional<Heights> model =
+        surface.isPresent() ? Optional.of(relief.lifted(surface.get(), job)) : relief.read(job);
     if (model.isPresent()) {
       if (!Double.isNaN(height)) {
         throw new RasterException("Give a height model or one height, not both.");

@@ -55,6 +55,15 @@ public record Relief(
     return heights.map(model -> Heights.of(model, undulation, undulationGrid, job));
   }
 
+  /** Another model of the same datum, such as one of the surface. */
+  Heights lifted(Raster model, Job job) {
+    if (!model.grid().crs().isKnown()) {
+      throw new RasterException(
+          "The surface model does not say where it lies (no coordinate system). Give one that does.");
+    }
+    return Heights.of(model, undulation, undulationGrid, job);
+  }
+
   private boolean lifts() {
     return undulationGrid.isPresent() || !Double.isNaN(undulation);
   }

@@ -28,6 +28,18 @@ public final class Planes {
     }
   }
 
+  /** Whether no sample of the planes that are there is known. */
+  public static boolean allNaN(float[][] planes) {
+    for (float[] plane : planes) {
+      for (int i = 0; plane != null && i < plane.length; i++) {
+        if (!Float.isNaN(plane[i])) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
   /**
    * Means of 2 x 2 pixels, over those that are not NaN; NaN where all are.
    *

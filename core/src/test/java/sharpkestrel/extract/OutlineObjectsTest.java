@@ -1,6 +1,5 @@
 package sharpkestrel.extract;
 
-import sharpkestrel.geo.OutlineSet;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
@@ -17,6 +16,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import sharpkestrel.expr.ExpressionException;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.GroundSize;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Cancellation;

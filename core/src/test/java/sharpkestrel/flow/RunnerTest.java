@@ -1,6 +1,5 @@
 package sharpkestrel.flow;
 
-import sharpkestrel.io.Layer;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -22,6 +21,7 @@ import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.io.Layer;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.BandRole;

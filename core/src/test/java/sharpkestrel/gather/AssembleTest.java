@@ -160,12 +160,13 @@ class AssembleTest {
 
     Raster scene = new Assemble(folder, "sheet").run(listening);
 
-    assertThat(scene.grid()).isEqualTo(
-        new Grid(50, 40, Affine.northUp(512_000, 6_702_000, 2), CrsName.epsg(32630)));
+    assertThat(scene.grid())
+        .isEqualTo(new Grid(50, 40, Affine.northUp(512_000, 6_702_000, 2), CrsName.epsg(32630)));
     float[] pixels = Made.samples(scene)[0];
     for (int i = 0; i < pixels.length; i++) {
       boolean missing = i % 50 >= 32 && i / 50 >= 20;
-      assertThat(pixels[i]).isEqualTo(Float.valueOf(missing ? Float.NaN : (float) sample(i % 50, i / 50)));
+      assertThat(pixels[i])
+          .isEqualTo(Float.valueOf(missing ? Float.NaN : (float) sample(i % 50, i / 50)));
     }
     assertThat(warnings)
         .anyMatch(w -> w.contains("sheet-south") && w.contains("left out"))

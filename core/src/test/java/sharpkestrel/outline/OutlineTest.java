@@ -1,6 +1,5 @@
 package sharpkestrel.outline;
 
-import sharpkestrel.raster.Tracer;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
@@ -13,6 +12,7 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
+import sharpkestrel.raster.Tracer;
 
 class OutlineTest {
 

@@ -22,8 +22,7 @@ class DistancesTest {
       double nearest = Double.MAX_VALUE;
       for (int j = 0; j < set.length; j++) {
         if (set[j]) {
-          nearest =
-              Math.min(nearest, Math.hypot(i % width - j % width, i / width - j / width));
+          nearest = Math.min(nearest, Math.hypot(i % width - j % width, i / width - j / width));
         }
       }
       assertThat(found[i]).isCloseTo((float) nearest, within(1e-4f));

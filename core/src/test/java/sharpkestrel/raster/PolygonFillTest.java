@@ -17,8 +17,8 @@ class PolygonFillTest {
       new Grid(96, 70, Affine.northUp(1000, 2000, 0.5), CrsName.epsg(32630));
 
   private static Geometry shape() throws ParseException {
-    Geometry holed = new WKTReader().read(
-        "POLYGON ((1003.1 1995.7, 1031.2 1999.3, 1040.9 1968.8, 1010 1970, 1003.1 1995.7),"
+    Geometry holed = new WKTReader()
+        .read("POLYGON ((1003.1 1995.7, 1031.2 1999.3, 1040.9 1968.8, 1010 1970, 1003.1 1995.7),"
             + " (1012 1990, 1012.3 1980.2, 1025.3 1981.1, 1024 1991, 1012 1990))");
     Geometry far = new GeometryFactory().createPoint(new Coordinate(1043, 1992)).buffer(3.3);
     return holed.union(far);

@@ -23,7 +23,6 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.geo.SeamVisibility;
 import sharpkestrel.place.Mosaic;
-import sharpkestrel.raster.RasterException;
 
 /** A mosaic: its scenes and rules, its seams with how much they show, and the tools that change them on the picture. */
 final class MosaicPanel extends HBox {
@@ -152,7 +151,9 @@ final class MosaicPanel extends HBox {
     }
     scenes = now;
     Integer before = scene.getValue();
-    scene.getItems().setAll(java.util.stream.IntStream.rangeClosed(1, now.size()).boxed().toList());
+    scene
+        .getItems()
+        .setAll(java.util.stream.IntStream.rangeClosed(1, now.size()).boxed().toList());
     scene.setValue(before != null && before <= now.size() ? before : now.isEmpty() ? null : 1);
     model.forget();
   }

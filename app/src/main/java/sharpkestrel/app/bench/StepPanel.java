@@ -2,7 +2,6 @@ package sharpkestrel.app.bench;
 
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -50,9 +49,7 @@ public final class StepPanel extends HBox {
     setSpacing(12);
     FlowPane fields = new FlowPane(12, 8);
     for (StepSpec.Input input : step.inputs()) {
-      fields
-          .getChildren()
-          .add(field(title(input.name()), input.does(), "", inputs.control(input)));
+      fields.getChildren().add(field(title(input.name()), input.does(), "", inputs.control(input)));
     }
     for (StepSpec.Option option : step.options()) {
       Node editor = editor(option);

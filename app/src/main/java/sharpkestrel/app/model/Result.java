@@ -2,9 +2,9 @@ package sharpkestrel.app.model;
 
 import java.util.Map;
 import sharpkestrel.check.Scores;
-import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.Placement;
 import sharpkestrel.geo.SeamVisibility;
 import sharpkestrel.objects.ObjectSet;

@@ -135,7 +135,9 @@ public final class SeamModel {
 
   private void use(String what, OutlineSet areas) {
     State before = state.get();
-    workspace.undo().change(what, () -> put(areas), () -> put(before == null ? null : before.areas()));
+    workspace
+        .undo()
+        .change(what, () -> put(areas), () -> put(before == null ? null : before.areas()));
   }
 
   private void put(OutlineSet areas) {
@@ -147,9 +149,10 @@ public final class SeamModel {
     state.set(new State(areas, SeamEdits.sides(areas), Optional.empty()));
     preview(areas);
     BalancedBlock measured = block;
+    double level = step.level();
     measuring.execute(() -> {
       try {
-        SeamVisibility visibility = measured.visibility(areas, Job.of(1, 256));
+        SeamVisibility visibility = measured.visibility(areas, level, Job.of(1, 256));
         Platform.runLater(() -> {
           if (state.get() != null && state.get().areas() == areas) {
             state.set(new State(areas, state.get().sides(), Optional.of(visibility)));
@@ -163,7 +166,12 @@ public final class SeamModel {
 
   private void preview(OutlineSet areas) {
     Raster raster = block.mosaic(
-        Overlap.SEAMS, Optional.of(areas), step.areaOfInterest(), step.feather(), Attachments.NONE);
+        Overlap.SEAMS,
+        Optional.of(areas),
+        step.areaOfInterest(),
+        step.feather(),
+        step.level(),
+        Attachments.NONE);
     workspace.show(new Result(
         PREVIEW,
         "Mosaic, not run yet",
@@ -223,16 +231,18 @@ public final class SeamModel {
   }
 
   private void write(OutlineSet set, String layer, Path file) {
-    workspace.tasks().quietly(
-        () -> {
-          try {
-            Files.createDirectories(file.getParent());
-          } catch (IOException failed) {
-            throw new RasterException(
-                file.getParent() + " could not be made: " + failed.getMessage(), failed);
-          }
-          GeoPackage.write(Layer.of(layer, set), file);
-        },
-        workspace.messageProperty()::set);
+    workspace
+        .tasks()
+        .quietly(
+            () -> {
+              try {
+                Files.createDirectories(file.getParent());
+              } catch (IOException failed) {
+                throw new RasterException(
+                    file.getParent() + " could not be made: " + failed.getMessage(), failed);
+              }
+              GeoPackage.write(Layer.of(layer, set), file);
+            },
+            workspace.messageProperty()::set);
   }
 }

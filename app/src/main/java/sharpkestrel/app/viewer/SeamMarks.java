@@ -71,7 +71,8 @@ public final class SeamMarks implements PaneTool {
   }
 
   private Affine ground(boolean inB) {
-    Result shown = inB ? workspace.paneBProperty().get() : workspace.paneAProperty().get();
+    Result shown =
+        inB ? workspace.paneBProperty().get() : workspace.paneAProperty().get();
     return shown.backdrop().grid().affine();
   }
 
@@ -123,7 +124,8 @@ public final class SeamMarks implements PaneTool {
     }
     for (SeamEdits.Side side : sides) {
       if (side.seam() && length > APART * inView) {
-        square(g, map.x(side.from().x, side.from().y), map.y(side.from().x, side.from().y), 3, LIGHT);
+        square(
+            g, map.x(side.from().x, side.from().y), map.y(side.from().x, side.from().y), 3, LIGHT);
         square(g, map.x(side.to().x, side.to().y), map.y(side.to().x, side.to().y), 3, LIGHT);
       }
     }
@@ -167,7 +169,8 @@ public final class SeamMarks implements PaneTool {
       return true;
     }
     double metres = reach * Math.hypot(toGround.a(), toGround.d());
-    corner = SeamEdits.onSeam(model.stateProperty().get().sides(), place, metres).orElse(null);
+    corner =
+        SeamEdits.onSeam(model.stateProperty().get().sides(), place, metres).orElse(null);
     return corner != null;
   }
 

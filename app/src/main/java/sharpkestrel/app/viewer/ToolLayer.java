@@ -77,7 +77,10 @@ final class ToolLayer {
     boolean complete = true;
     boolean over = views.overB(mouseX);
     Magnifier glass = null;
-    if (tool.wantsGlass() && mouseX >= 0 && half > 2 * Magnifier.SIDE && height > 2 * Magnifier.SIDE) {
+    if (tool.wantsGlass()
+        && mouseX >= 0
+        && half > 2 * Magnifier.SIDE
+        && height > 2 * Magnifier.SIDE) {
       glass = Magnifier.in(over ? half : 0, over ? width : half, height, mouseX, mouseY);
       complete =
           glass.draw(compositor, width, views.layer(over), views.toPixels(over), mouseX, mouseY);

@@ -30,7 +30,9 @@ import sharpkestrel.step.Suits;
 
 /** Placed scenes that overlap, and how their tones are made to agree. */
 public record Block(
-    @In(does = "Placed scenes that overlap; the first lies on top where a rule says so.", suits = Suits.PLACED)
+    @In(
+        does = "Placed scenes that overlap; the first lies on top where a rule says so.",
+        suits = Suits.PLACED)
     List<Raster> scenes,
 
     @In(
@@ -63,7 +65,7 @@ public record Block(
                 + " for a bowl.",
         min = 0,
         max = 2,
-        initial = "1")
+        initial = "0")
     int trend,
 
     @Setting(
@@ -95,7 +97,8 @@ public record Block(
 
     @Setting(
         label = "Resampling",
-        does = "How values between pixels are found where those of a scene do not coincide with the result's.",
+        does =
+            "How values between pixels are found where those of a scene do not coincide with the result's.",
         initial = "cubic")
     Resampling resampling) {
 
@@ -116,13 +119,10 @@ public record Block(
       if (where.isEmpty()) {
         job.warn("Scene " + (i + 1) + " does not reach the area and is not used.");
       }
-      double nadir = alike
-          .get(i)
-          .attachments()
-          .get(Acquisition.class)
-          .map(Acquisition::viewOffNadir)
-          .orElse(Double.NaN);
-      members.add(new Member(i + 1, on, where, leftOutOf(i + 1, grid), nadir));
+      Optional<Acquisition> taken = alike.get(i).attachments().get(Acquisition.class);
+      double nadir = taken.map(Acquisition::viewOffNadir).orElse(Double.NaN);
+      double azimuth = taken.map(Acquisition::viewAzimuth).orElse(Double.NaN);
+      members.add(new Member(i + 1, on, where, leftOutOf(i + 1, grid), nadir, azimuth));
     }
     return members;
   }
@@ -138,8 +138,9 @@ public record Block(
     }
     for (int i = 0; i < scenes.size(); i++) {
       if (!scenes.get(i).grid().crs().isKnown()) {
-        throw new RasterException("Scene " + (i + 1)
-            + " does not say where it lies (no coordinate system). Place it first: orthorectify or warp it.");
+        throw new RasterException(
+            "Scene " + (i + 1)
+                + " does not say where it lies (no coordinate system). Place it first: orthorectify or warp it.");
       }
     }
   }
@@ -201,7 +202,8 @@ public record Block(
 
   private Grid grid(Crs system) {
     Raster first = scenes.getFirst();
-    boolean own = first.grid().crs().equals(system.name()) && first.grid().affine().isNorthUp();
+    boolean own =
+        first.grid().crs().equals(system.name()) && first.grid().affine().isNorthUp();
     double size = !Double.isNaN(pixelSize)
         ? pixelSize
         : own

@@ -33,8 +33,8 @@ public final class Collar extends RasterView {
 
   /** The raster itself where it has no collar. */
   public static Raster without(Raster raster, Job job) {
-    boolean setAside =
-        raster.bands().stream().anyMatch(b -> !Double.isNaN(b.noData()) || !b.type().isWhole());
+    boolean setAside = raster.bands().stream()
+        .anyMatch(b -> !Double.isNaN(b.noData()) || !b.type().isWhole());
     if (setAside || !hasBlackCorner(raster, job)) {
       return raster;
     }
@@ -72,8 +72,7 @@ public final class Collar extends RasterView {
   private static boolean[] black(Raster raster, int level, Grid cells, Job job) {
     boolean[] black = new boolean[(int) cells.pixels()];
     Parallel.run(Math.ceilDiv(cells.height(), STRIP), job, s -> {
-      Window strip =
-          new Window(0, s * STRIP, cells.width(), STRIP).intersect(cells.window());
+      Window strip = new Window(0, s * STRIP, cells.width(), STRIP).intersect(cells.window());
       float[][] planes = raster.read(level, strip, job.request());
       for (int i = 0; i < strip.area(); i++) {
         black[strip.y() * cells.width() + i] = isBlack(planes, i);

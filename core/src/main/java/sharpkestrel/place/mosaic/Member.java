@@ -15,8 +15,15 @@ import sharpkestrel.raster.Window;
  * @param where it can have pixels, at full size
  * @param leftOut areas of it that are not used, such as clouds
  * @param nadir degrees off the vertical at which it was taken; NaN where not known
+ * @param azimuth degrees from north, from the ground towards the sensor; NaN where not known
  */
-record Member(int number, Raster raster, Window where, Optional<PolygonFill> leftOut, double nadir) {
+record Member(
+    int number,
+    Raster raster,
+    Window where,
+    Optional<PolygonFill> leftOut,
+    double nadir,
+    double azimuth) {
 
   /** Where it can have pixels, at a level. */
   Window where(int level) {

@@ -29,6 +29,14 @@ final class MosaicRaster extends DerivedRaster {
   private final PolygonFill[] areas;
   private final Optional<PolygonFill> within;
   private final double feather;
+  private final Optional<Levelling> levelling;
+
+  /**
+   * Evens out slow differences along seams.
+   *
+   * @param level of the overview they are known on
+   */
+  record Levelling(Levels levels, Shares shares, int level) {}
 
   /**
    * @param areas by member, for seams
@@ -42,6 +50,7 @@ final class MosaicRaster extends DerivedRaster {
       PolygonFill[] areas,
       Optional<PolygonFill> within,
       double feather,
+      Optional<Levelling> levelling,
       Attachments attachments) {
     super(
         members.getFirst().raster().grid(),
@@ -54,6 +63,7 @@ final class MosaicRaster extends DerivedRaster {
     this.areas = areas;
     this.within = within;
     this.feather = feather;
+    this.levelling = levelling;
   }
 
   private static Zoom zoom(List<Member> members) {
@@ -233,21 +243,42 @@ final class MosaicRaster extends DerivedRaster {
     }
   }
 
-  private void seams(
-      int level, Window window, double width, float[][] target, Request request) {
+  private void seams(int level, Window window, double width, float[][] target, Request request) {
     Sums sums = new Sums(target, window.area());
     for (Member member : members) {
       PolygonFill area = areas[member.number() - 1];
       if (area != null) {
-        float[] weight = width >= 1
-            ? soft(area, level, window, width)
-            : hard(area.fill(level, window));
+        float[] weight =
+            width >= 1 ? soft(area, level, window, width) : hard(area.fill(level, window));
         if (weighs(weight)) {
-          part(member, level, window, request).ifPresent(part -> sums.add(part, weight));
+          part(member, level, window, request).ifPresent(part -> {
+            levelling.ifPresent(by -> level(part, by, level, window, target));
+            sums.add(part, weight);
+          });
         }
       }
     }
     fill(level, window, members, sums.finish(), target, request);
+  }
+
+  /** Brings the tones of a part towards those of the scenes beyond near seams. */
+  private void level(Part part, Levelling by, int level, Window window, float[][] wanted) {
+    double toOverview = Math.pow(2, level - by.level);
+    for (int i = 0; i < part.valid.length; i++) {
+      double x = (window.x() + i % window.width() + 0.5) * toOverview;
+      double y = (window.y() + i / window.width() + 0.5) * toOverview;
+      if (!part.valid[i] || by.shares.of(part.member, x, y) > 0.999) {
+        continue;
+      }
+      for (int other = 0; other < members.size(); other++) {
+        double share = other == part.member ? 0 : by.shares.of(other, x, y);
+        for (int b = 0; b < wanted.length && share > 0; b++) {
+          if (wanted[b] != null) {
+            part.planes[b][i] += (float) (share * by.levels.between(part.member, other, b, x, y));
+          }
+        }
+      }
+    }
   }
 
   private static boolean weighs(float[] weights) {

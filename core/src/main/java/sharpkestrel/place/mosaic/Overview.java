@@ -40,15 +40,15 @@ record Overview(int level, Grid grid, List<Window> windows, List<float[][]> plan
       int strips = Math.ceilDiv(window.height(), STRIP);
       int number = m;
       Parallel.run(strips, job, s -> {
-        Window strip = new Window(
-                window.x(), window.y() + s * STRIP, window.width(), STRIP)
-            .intersect(window);
+        Window strip =
+            new Window(window.x(), window.y() + s * STRIP, window.width(), STRIP).intersect(window);
         float[][] part = Planes.like(into, strip.area());
         member.read(level, strip, part, job.request());
         for (int b = 0; b < into.length; b++) {
           Planes.copy(part[b], strip, into[b], window);
         }
-        job.progress("looking at the scenes", number * 100L + 100L * s / strips, members.size() * 100L);
+        job.progress(
+            "looking at the scenes", number * 100L + 100L * s / strips, members.size() * 100L);
       });
     }
     return new Overview(level, grid.atLevel(level), windows, planes);
@@ -81,5 +81,25 @@ record Overview(int level, Grid grid, List<Window> windows, List<float[][]> plan
       }
     }
     return true;
+  }
+
+  /**
+   * Values of a band in the pixels of a window that two members have.
+   *
+   * @param ofOne (output) as many as are returned, as {@code ofTwo}
+   */
+  int gather(int one, int two, int band, Window window, float[] ofOne, float[] ofTwo) {
+    int count = 0;
+    for (int y = window.y(); y < window.bottom(); y++) {
+      for (int x = window.x(); x < window.right(); x++) {
+        int atOne = at(one, x, y);
+        int atTwo = at(two, x, y);
+        if (isValid(one, atOne) && isValid(two, atTwo)) {
+          ofOne[count] = planes.get(one)[band][atOne];
+          ofTwo[count++] = planes.get(two)[band][atTwo];
+        }
+      }
+    }
+    return count;
   }
 }

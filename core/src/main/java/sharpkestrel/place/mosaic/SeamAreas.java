@@ -21,7 +21,7 @@ import sharpkestrel.raster.Window;
 final class SeamAreas {
 
   /** Cells by which simpler seams may be off. */
-  private static final double SIMPLER = 1.2;
+  private static final double SIMPLER = 0.8;
 
   private SeamAreas() {}
 
@@ -36,8 +36,7 @@ final class SeamAreas {
         numbers.add((double) number);
       }
     }
-    Geometry[] simple =
-        CoverageSimplifier.simplify(areas.toArray(Geometry[]::new), SIMPLER);
+    Geometry[] simple = CoverageSimplifier.simplify(areas.toArray(Geometry[]::new), SIMPLER);
     Affine a = labels.grid().affine();
     AffineTransformation toGround =
         new AffineTransformation(a.a(), a.b(), a.c(), a.d(), a.e(), a.f());
@@ -115,7 +114,8 @@ final class SeamAreas {
   }
 
   private static int label(SeamFinder.Labels labels, int x, int y) {
-    boolean inside = x >= 0 && y >= 0 && x < labels.grid().width() && y < labels.grid().height();
+    boolean inside =
+        x >= 0 && y >= 0 && x < labels.grid().width() && y < labels.grid().height();
     return inside ? labels.of()[y * labels.grid().width() + x] : 0;
   }
 

@@ -79,8 +79,8 @@ public final class SeamEdits {
       double number = areas.table().values(Block.SCENE)[i];
       boolean own = number == scene && !found;
       found |= own;
-      Geometry area = overlay(
-          areas.outlines().get(i), gained, own ? OverlayNG.UNION : OverlayNG.DIFFERENCE);
+      Geometry area =
+          overlay(areas.outlines().get(i), gained, own ? OverlayNG.UNION : OverlayNG.DIFFERENCE);
       if (!area.isEmpty()) {
         changed.add(area);
         numbers.add(number);
@@ -107,7 +107,10 @@ public final class SeamEdits {
             changed.size(),
             List.of(
                 new Table.Column(
-                    Block.SCENE, "Scene", "", numbers.stream().mapToDouble(n -> n).toArray()),
+                    Block.SCENE,
+                    "Scene",
+                    "",
+                    numbers.stream().mapToDouble(n -> n).toArray()),
                 new Table.Column("area", "Area", "m²", sizes))));
   }
 
@@ -165,7 +168,8 @@ public final class SeamEdits {
         }
       });
       if (!with.isValid()) {
-        throw new RasterException("The seam would cross itself or another. Move the corner less far.");
+        throw new RasterException(
+            "The seam would cross itself or another. Move the corner less far.");
       }
       moved.add(with);
     }

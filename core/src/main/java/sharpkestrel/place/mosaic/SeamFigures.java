@@ -3,6 +3,7 @@ package sharpkestrel.place.mosaic;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import sharpkestrel.geo.SeamVisibility;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
@@ -20,16 +21,25 @@ final class SeamFigures {
 
   private final List<Member> members;
   private final Tone[][] tones;
+  private final Optional<Levels> levels;
   private final double[] range;
   private final double metres;
   private final Job job;
 
   /**
+   * @param levels where slow differences are evened out along the seams
    * @param metres in a pixel of the block's grid
    */
-  SeamFigures(List<Member> members, Tone[][] tones, double[] range, double metres, Job job) {
+  SeamFigures(
+      List<Member> members,
+      Tone[][] tones,
+      Optional<Levels> levels,
+      double[] range,
+      double metres,
+      Job job) {
     this.members = members;
     this.tones = tones;
+    this.levels = levels;
     this.range = range;
     this.metres = metres;
     this.job = job;
@@ -48,7 +58,10 @@ final class SeamFigures {
     List<Meeting> after = meetings(drawn, overview, level);
     List<Meeting> before = meetings(laid, overview, level);
     return new SeamVisibility(
-        median(before, level, false), median(after, level, true), after.size(), Tones.BLOCK);
+        median(before, level, overview.level(), false),
+        median(after, level, overview.level(), true),
+        after.size(),
+        Tones.BLOCK);
   }
 
   /** The number of the scene that shows each pixel of the overview: the first that has any. */
@@ -131,7 +144,7 @@ final class SeamFigures {
         side);
   }
 
-  private double median(List<Meeting> meetings, int level, boolean balanced) {
+  private double median(List<Meeting> meetings, int level, int overviewLevel, boolean balanced) {
     float[] all = new float[meetings.size() * range.length];
     Arrays.fill(all, Float.NaN);
     Parallel.run(meetings.size(), job, k -> {
@@ -150,8 +163,10 @@ final class SeamFigures {
           }
         }
         if (2 * count > lit.length) {
-          all[k * range.length + b] = (float)
-              (Math.abs(Tones.median(a, count) - Tones.median(c, count)) / range[b] * 100);
+          double evened =
+              balanced && levels.isPresent() ? between(at, b, level - overviewLevel) : 0;
+          double apart = Tones.median(c, count) - Tones.median(a, count) - evened;
+          all[k * range.length + b] = (float) (Math.abs(apart) / range[b] * 100);
         }
       }
     });
@@ -162,6 +177,14 @@ final class SeamFigures {
       }
     }
     return known == 0 ? Double.NaN : Tones.median(all, known);
+  }
+
+  /** What is evened out between the scenes of a block. */
+  private double between(Meeting at, int band, int finer) {
+    double toOverview = Math.pow(2, finer);
+    double x = (at.window.x() + at.window.width() / 2.0) * toOverview;
+    double y = (at.window.y() + at.window.height() / 2.0) * toOverview;
+    return levels.orElseThrow().between(at.one - 1, at.two - 1, band, x, y);
   }
 
   private float[][] read(int number, Window window, int level, boolean balanced) {

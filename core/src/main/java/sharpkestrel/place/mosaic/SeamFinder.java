@@ -3,13 +3,11 @@ package sharpkestrel.place.mosaic;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.IntStream;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Parallel;
-import sharpkestrel.raster.PolygonFill;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
 
@@ -42,27 +40,17 @@ final class SeamFinder {
   private final Tone[][] tones;
   private final double[] range;
   private final int[] bands;
-  private final Optional<PolygonFill> whole;
-  private final Optional<PolygonFill> clearance;
+  private final Obstacles obstacles;
   private final Job job;
 
   /**
    * @param range of each band's values
-   * @param whole what no seam may cut
-   * @param clearance about it, where seams are unwelcome
    */
-  SeamFinder(
-      List<Member> members,
-      Tone[][] tones,
-      double[] range,
-      Optional<PolygonFill> whole,
-      Optional<PolygonFill> clearance,
-      Job job) {
+  SeamFinder(List<Member> members, Tone[][] tones, double[] range, Obstacles obstacles, Job job) {
     this.members = members;
     this.tones = tones;
     this.range = range;
-    this.whole = whole;
-    this.clearance = clearance;
+    this.obstacles = obstacles;
     this.job = job;
     bands = telling(members.getFirst().raster());
   }
@@ -266,17 +254,13 @@ final class SeamFinder {
   }
 
   private Cells pick(
-      int level,
-      Window strip,
-      Window window,
-      boolean[] free,
-      long[] bits,
-      float[][][] planes) {
+      int level, Window strip, Window window, boolean[] free, long[] bits, float[][][] planes) {
     List<int[]> lone = new ArrayList<>();
     int[] chosen = new int[bits.length];
     int count = 0;
     for (int i = 0; i < bits.length; i++) {
-      int place = (window.y() + i / window.width()) * strip.width() + window.x() + i % window.width();
+      int place =
+          (window.y() + i / window.width()) * strip.width() + window.x() + i % window.width();
       if (Long.bitCount(bits[i]) > 1) {
         if (free == null || free[place]) {
           chosen[count++] = i;
@@ -295,14 +279,17 @@ final class SeamFinder {
     long[] valid = new long[count];
     int[] penalty = new int[count];
     float[][] values = new float[planes.length][];
-    boolean[] in = count == 0 ? null : whole.map(w -> w.fill(level, window)).orElse(null);
-    boolean[] near = count == 0 ? null : clearance.map(c -> c.fill(level, window)).orElse(null);
+    byte[] in = count == 0 ? new byte[0] : obstacles.in(level, window, job.request());
     for (int k = 0; k < count; k++) {
       int i = chosen[k];
       places[k] =
           (window.y() + i / window.width()) * strip.width() + window.x() + i % window.width();
       valid[k] = bits[i];
-      penalty[k] = in != null && in[i] ? IN_WHOLE : near != null && near[i] ? IN_CLEARANCE : 0;
+      penalty[k] = switch (in[i]) {
+        case Obstacles.WITHIN -> IN_WHOLE;
+        case Obstacles.NEAR -> IN_CLEARANCE;
+        default -> 0;
+      };
     }
     for (int m = 0; m < planes.length; m++) {
       if (planes[m] == null) {

@@ -2,8 +2,10 @@ package sharpkestrel.place.mosaic;
 
 import java.util.Optional;
 import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.raster.Raster;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
+import sharpkestrel.step.Suits;
 
 /** What seams must keep clear of. */
 public record Seamlines(
@@ -12,6 +14,22 @@ public record Seamlines(
         optional = true,
         ofPlace = true)
     Optional<OutlineSet> keepWhole,
+
+    @In(
+        does =
+            "Surface model, one band in metres: with the terrain it tells what stands on the ground and how far that leans in"
+                + " each scene, so that no seam cuts it.",
+        optional = true,
+        ofPlace = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Optional<Raster> surface,
+
+    @In(
+        does = "Height model of the terrain under the surface model.",
+        optional = true,
+        ofPlace = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Optional<Raster> heights,
 
     @Setting(
         label = "Clearance",
@@ -22,4 +40,13 @@ public record Seamlines(
         min = 0,
         max = 500,
         initial = "8")
-    double clearance) {}
+    double clearance) {
+
+  public Seamlines {
+    if (surface.isPresent() && heights.isEmpty()) {
+      throw new IllegalArgumentException(
+          "A surface model is given without the terrain under it. Give the height model (--heights), or leave the surface"
+              + " out.");
+    }
+  }
+}

@@ -76,8 +76,9 @@ final class Tones {
     boolean[] tied = solver.tiedToAnchor();
     for (int m = 0; m < tied.length; m++) {
       if (!tied[m] && !overview.windows().get(m).isEmpty()) {
-        job.warn("Scene " + (m + 1)
-            + " has no overlap, of its own or through others, with the anchor: its tones stay as they are.");
+        job.warn(
+            "Scene " + (m + 1)
+                + " has no overlap, of its own or through others, with the anchor: its tones stay as they are.");
       }
     }
     for (int b = 0; b < overview.bands(); b++) {
@@ -109,13 +110,12 @@ final class Tones {
     float[] a = new float[side * side];
     float[] c = new float[side * side];
     int count = 0;
-    Pair pair = new Pair(one, two, 0, null, null);
     for (int k = 0; k < across * down; k++) {
       int left = common.x() + k % across * side;
       int top = common.y() + k / across * side;
       int n = 0;
       for (int b = 0; b < overview.bands(); b++) {
-        n = gather(pair, b, left, top, side, a, c);
+        n = overview.gather(one, two, b, new Window(left, top, side, side), a, c);
         if (2 * n < side * side) {
           break;
         }
@@ -226,16 +226,16 @@ final class Tones {
         double[] to = Arrays.copyOfRange(solved, first[m], first[m] + count);
         tones[m][band] = new Tone(knots[m], ascending(to), new double[0]);
         if (!(to[count - 1] > to[0])) {
-          throw new RasterException("The tones of scene " + (m + 1) + " run against those of the others in band "
-              + (band + 1) + ": is it the same band? Take it out, or choose no balance.");
+          throw new RasterException(
+              "The tones of scene " + (m + 1) + " run against those of the others in band "
+                  + (band + 1) + ": is it the same band? Take it out, or choose no balance.");
         }
       }
     }
   }
 
   /** What a value becomes, in terms of the curve's values at its knots; what is known of it already is returned. */
-  private static double put(
-      double[] row, int first, double[] knots, double value, double weight) {
+  private static double put(double[] row, int first, double[] knots, double value, double weight) {
     if (first < 0) {
       return Math.abs(weight) * value;
     }
@@ -330,7 +330,8 @@ final class Tones {
       float[] two = new float[side * side];
       for (int top = common.y(); top + side <= common.bottom(); top += side) {
         for (int left = common.x(); left + side <= common.right(); left += side) {
-          int count = gather(pair, band, left, top, side, one, two);
+          int count = overview.gather(
+              pair.one, pair.two, band, new Window(left, top, side, side), one, two);
           if (2 * count >= side * side) {
             double x = 2 * (left + side / 2.0) / overview.grid().width() - 1;
             double y = 2 * (top + side / 2.0) / overview.grid().height() - 1;
@@ -346,21 +347,6 @@ final class Tones {
       }
     }
     return medians;
-  }
-
-  private int gather(Pair pair, int band, int left, int top, int side, float[] one, float[] two) {
-    int count = 0;
-    for (int y = top; y < top + side; y++) {
-      for (int x = left; x < left + side; x++) {
-        int atOne = overview.at(pair.one, x, y);
-        int atTwo = overview.at(pair.two, x, y);
-        if (overview.isValid(pair.one, atOne) && overview.isValid(pair.two, atTwo)) {
-          one[count] = overview.planes().get(pair.one)[band][atOne];
-          two[count++] = overview.planes().get(pair.two)[band][atTwo];
-        }
-      }
-    }
-    return count;
   }
 
   static double median(float[] values, int count) {

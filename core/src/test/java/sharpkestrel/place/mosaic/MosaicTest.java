@@ -98,7 +98,7 @@ class MosaicTest {
 
   private static Raster mosaic(Overlap overlap, Block block) {
     return BalancedBlock.of(block, Job.QUIET)
-        .mosaic(overlap, Optional.empty(), Optional.empty(), 0, Attachments.NONE);
+        .mosaic(overlap, Optional.empty(), Optional.empty(), 0, 0, Attachments.NONE);
   }
 
   private static OutlineSet areas(double[] scenes, Geometry... areas) {
@@ -109,21 +109,29 @@ class MosaicTest {
   }
 
   private static Geometry box(double west, double south, double east, double north) {
-    return GEOMETRY.toGeometry(new Envelope(
-        512_000 + west, 512_000 + east, 6_702_000 + south, 6_702_000 + north));
+    return GEOMETRY.toGeometry(
+        new Envelope(512_000 + west, 512_000 + east, 6_702_000 + south, 6_702_000 + north));
   }
 
   @Test
   void coversAllScenes() {
     Raster mosaic = mosaic(
-        Overlap.FIRST, block(Balance.NONE, 0, scene(ONE, (v, x, y) -> v), scene(TWO, (v, x, y) -> v)));
+        Overlap.FIRST,
+        block(Balance.NONE, 0, scene(ONE, (v, x, y) -> v), scene(TWO, (v, x, y) -> v)));
     assertThat(mosaic.grid())
         .isEqualTo(new Grid(480, HEIGHT, Affine.northUp(512_000, 6_702_000, 1), UTM));
     assertThat(mosaic.bands().getFirst().type()).isEqualTo(SampleType.UINT16);
   }
 
   @ParameterizedTest
-  @CsvSource({"FIRST, 100", "LAST, 130", "MEAN, 115", "MINIMUM, 100", "MAXIMUM, 130", "MOST_NADIR, 130"})
+  @CsvSource({
+    "FIRST, 100",
+    "LAST, 130",
+    "MEAN, 115",
+    "MINIMUM, 100",
+    "MAXIMUM, 130",
+    "MOST_NADIR, 130"
+  })
   void showsWhatTheRuleSays(Overlap overlap, double expected) {
     Raster one = tilted(scene(ONE, (v, x, y) -> 100), 20);
     Raster two = tilted(scene(TWO, (v, x, y) -> 130), 5);
@@ -149,7 +157,7 @@ class MosaicTest {
     Block block =
         block(Balance.NONE, 0, scene(ONE, (v, x, y) -> 100), scene(TWO, (v, x, y) -> 300));
     Raster mosaic = BalancedBlock.of(block, Job.QUIET)
-        .mosaic(Overlap.FEATHERED, Optional.empty(), Optional.empty(), 100, Attachments.NONE);
+        .mosaic(Overlap.FEATHERED, Optional.empty(), Optional.empty(), 100, 0, Attachments.NONE);
     float[] row = mosaic.read(0, new Window(0, 130, 480, 1), Request.BACKGROUND)[0];
     assertThat(row[119]).isEqualTo(100);
     assertThat(row[360]).isEqualTo(300);
@@ -169,10 +177,10 @@ class MosaicTest {
         tilted(scene(ONE, (v, x, y) -> v), 3),
         tilted(scene(TWO, (v, x, y) -> 0.8 * v + 40), 9));
     BalancedBlock balanced = BalancedBlock.of(block, Job.QUIET);
-    OutlineSet seam = areas(
-        new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
-    Raster mosaic = balanced.mosaic(
-        overlap, Optional.of(seam), Optional.empty(), 12, Attachments.NONE);
+    OutlineSet seam =
+        areas(new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
+    Raster mosaic =
+        balanced.mosaic(overlap, Optional.of(seam), Optional.empty(), 12, 50, Attachments.NONE);
     float[][] whole = mosaic.read(0, mosaic.grid().window(), Request.BACKGROUND);
     Window part = new Window(203, 71, 97, 88);
     float[][] some = mosaic.read(0, part, Request.BACKGROUND);
@@ -192,8 +200,7 @@ class MosaicTest {
   @CsvSource({"LINEAR, 0.7, 90", "LINEAR, 1.6, -120", "HISTOGRAM, 0.7, 90"})
   void undoesGainAndOffset(Balance balance, double gain, double offset) {
     Raster two = scene(TWO, (v, x, y) -> gain * v + offset);
-    Raster mosaic =
-        mosaic(Overlap.LAST, block(balance, 0, scene(ONE, (v, x, y) -> v), two));
+    Raster mosaic = mosaic(Overlap.LAST, block(balance, 0, scene(ONE, (v, x, y) -> v), two));
     float[][] pixels = Made.samples(mosaic);
     double worst = 0;
     for (int i = 0; i < pixels[0].length; i++) {
@@ -269,14 +276,15 @@ class MosaicTest {
     Raster one = scene(ONE, (v, x, y) -> v);
     Raster two = scene(TWO, (v, x, y) -> Math.abs(x - channel(y)) < 8 ? v : v + 250);
     BalancedBlock block = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET);
-    OutlineSet seams = block.seams(new Seamlines(Optional.empty(), 0), Job.QUIET);
+    OutlineSet seams = block.seams(
+        new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0), Job.QUIET);
     for (SeamEdits.Side side : SeamEdits.sides(seams)) {
       double y = 6_702_000 - side.from().y;
       if (side.seam() && y > 5 && y < HEIGHT - 5) {
         assertThat(side.from().x - 512_000).isCloseTo(channel(y), within(11.0));
       }
     }
-    SeamVisibility visibility = block.visibility(seams, Job.QUIET);
+    SeamVisibility visibility = block.visibility(seams, 0, Job.QUIET);
     assertThat(visibility.before()).isGreaterThan(20);
     assertThat(visibility.after()).isLessThan(visibility.before() / 3);
   }
@@ -292,7 +300,7 @@ class MosaicTest {
     Geometry tall = box(232, -HEIGHT + 40, 252, -30);
     OutlineSet whole = areas(new double[] {0}, tall);
     OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET)
-        .seams(new Seamlines(Optional.of(whole), 4), Job.QUIET);
+        .seams(new Seamlines(Optional.of(whole), Optional.empty(), Optional.empty(), 4), Job.QUIET);
     Geometry first = seams.outlines().getFirst();
     double share = first.intersection(tall).getArea() / tall.getArea();
     assertThat(Math.min(share, 1 - share)).isLessThan(0.001);
@@ -300,14 +308,89 @@ class MosaicTest {
   }
 
   @Test
+  void keepsTallThingsWholeWhereTheyLeanInEachScene() {
+    // scene one looks from the west and scene two from the east: tops of 20 m lean by 20 m either
+    // way
+    Raster one = looking(scene(ONE, (v, x, y) -> v), 270);
+    Raster two = looking(scene(TWO, (v, x, y) -> v + (Math.abs(x - 240) < 70 ? 0 : 250)), 90);
+    Raster terrain = heights((x, y) -> 30);
+    Raster surface = heights((x, y) -> x > 236 && x < 246 && y > 50 && y < 210 ? 50 : 30);
+    OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET)
+        .seams(
+            new Seamlines(Optional.empty(), Optional.of(surface), Optional.of(terrain), 0),
+            Job.QUIET);
+    Geometry first = seams.outlines().getFirst();
+    Geometry leaning = box(218, -208, 264, -52);
+    double share = first.intersection(leaning).getArea() / leaning.getArea();
+    assertThat(Math.min(share, 1 - share)).isLessThan(0.005);
+  }
+
+  private static Raster looking(Raster raster, double azimuth) {
+    Acquisition acquisition =
+        new Acquisition(java.time.Instant.EPOCH, 40, 180, 45, azimuth, java.util.Map.of());
+    return new MemoryRaster(
+        raster.grid(),
+        raster.bands(),
+        Attachments.NONE.with(Acquisition.class, acquisition),
+        Made.samples(raster));
+  }
+
+  private interface Height {
+    double at(double x, double y);
+  }
+
+  private static Raster heights(Height height) {
+    Grid grid = new Grid(480, HEIGHT, Affine.northUp(512_000, 6_702_000, 1), UTM);
+    return Made.on(
+        grid,
+        SampleType.FLOAT32,
+        (b, col, row) -> height.at(col + 0.5, row + 0.5),
+        BandRole.HEIGHT);
+  }
+
+  @Test
+  void evensOutSlowDifferencesAlongSeamsOnly() {
+    // light on slopes: up to 60 numbers between the scenes, along the seam up and down
+    Raster two = scene(TWO, (v, x, y) -> v + 60 * Math.sin(y / 60));
+    BalancedBlock block =
+        BalancedBlock.of(block(Balance.NONE, 0, scene(ONE, (v, x, y) -> v), two), Job.QUIET);
+    Optional<OutlineSet> seam =
+        Optional.of(areas(new double[] {1, 2}, box(0, -HEIGHT, 240, 0), box(240, -HEIGHT, 480, 0)));
+    float[] sharp = Made.samples(
+        block.mosaic(Overlap.SEAMS, seam, Optional.empty(), 0, 0, Attachments.NONE))[0];
+    float[] level = Made.samples(
+        block.mosaic(Overlap.SEAMS, seam, Optional.empty(), 0, 60, Attachments.NONE))[0];
+    assertThat(step(sharp)).isGreaterThan(30);
+    assertThat(step(level)).isLessThan(9);
+    for (int i = 0; i < level.length; i++) {
+      if (i % 480 < 165 || i % 480 > 315) {
+        assertThat(level[i]).as("pixel " + i).isEqualTo(sharp[i]);
+      }
+    }
+    assertThat(block.visibility(seam.get(), 60, Job.QUIET).after())
+        .isLessThan(block.visibility(seam.get(), 0, Job.QUIET).after() / 3);
+  }
+
+  /** Mean change across the seam at column 240 beyond that of the ground. */
+  private static double step(float[] pixels) {
+    double sum = 0;
+    for (int y = 0; y < HEIGHT; y++) {
+      double change = pixels[y * 480 + 240] - pixels[y * 480 + 239];
+      sum += Math.abs(change - (ground(240.5, y + 0.5) - ground(239.5, y + 0.5)));
+    }
+    return sum / HEIGHT;
+  }
+
+  @Test
   void areasMeetWithoutGaps() {
     Raster one = scene(ONE, (v, x, y) -> v);
     Raster two = scene(TWO, (v, x, y) -> Math.abs(x - channel(y)) < 8 ? v : v + 250);
     OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET)
-        .seams(new Seamlines(Optional.empty(), 0), Job.QUIET);
+        .seams(new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0), Job.QUIET);
     Geometry union = seams.outlines().get(0).union(seams.outlines().get(1));
     assertThat(union.getArea()).isCloseTo(480.0 * HEIGHT, within(1.0));
-    assertThat(CoverageValidator.isValid(seams.outlines().toArray(Geometry[]::new))).isTrue();
+    assertThat(CoverageValidator.isValid(seams.outlines().toArray(Geometry[]::new)))
+        .isTrue();
     assertThat(seams.outlines().get(0).intersection(seams.outlines().get(1)).getArea())
         .isLessThan(1e-6);
   }
@@ -343,7 +426,8 @@ class MosaicTest {
         plane[i] = collar || pond ? 0 : plane[i];
       }
     }
-    List<Band> plain = one.bands().stream().map(b -> b.withType(b.type(), Double.NaN)).toList();
+    List<Band> plain =
+        one.bands().stream().map(b -> b.withType(b.type(), Double.NaN)).toList();
     Raster framed = new MemoryRaster(ONE, plain, Attachments.NONE, planes);
     Raster bare = Collar.without(framed, Job.QUIET);
     float[][] pixels = Made.samples(bare);
@@ -362,7 +446,7 @@ class MosaicTest {
     Raster mosaic = BalancedBlock.of(
             block(Balance.NONE, 0, scene(ONE, (v, x, y) -> v), scene(TWO, (v, x, y) -> v)),
             Job.QUIET)
-        .mosaic(Overlap.FIRST, Optional.empty(), Optional.of(interest), 0, Attachments.NONE);
+        .mosaic(Overlap.FIRST, Optional.empty(), Optional.of(interest), 0, 0, Attachments.NONE);
     float[] all = Made.samples(mosaic)[0];
     long shown = java.util.stream.IntStream.range(0, all.length)
         .filter(i -> !Float.isNaN(all[i]))
@@ -375,26 +459,25 @@ class MosaicTest {
     Crs other = Crs.of(CrsName.epsg(32631));
     double[] corner = {512_120, 6_702_000};
     Crs.of(UTM).to(other).apply(corner, 1);
-    Grid grid =
-        new Grid(500, 420, Affine.northUp(corner[0] - 60, corner[1] + 80, 1), other.name());
+    Grid grid = new Grid(500, 420, Affine.northUp(corner[0] - 60, corner[1] + 80, 1), other.name());
     CoordinateMap back = other.to(Crs.of(UTM));
     Raster two = Made.on(
         grid,
         SampleType.UINT16,
         (b, col, row) -> {
-          double[] at = {grid.affine().x(col + 0.5, row + 0.5), grid.affine().y(col + 0.5, row + 0.5)};
+          double[] at = {
+            grid.affine().x(col + 0.5, row + 0.5), grid.affine().y(col + 0.5, row + 0.5)
+          };
           back.apply(at, 1);
           return Math.rint(ground(at[0] - 512_000, 6_702_000 - at[1]) * (b + 1));
         },
         BandRole.RED,
         BandRole.NEAR_INFRARED);
-    Raster mosaic =
-        mosaic(Overlap.LAST, block(Balance.NONE, 0, scene(ONE, (v, x, y) -> v), two));
+    Raster mosaic = mosaic(Overlap.LAST, block(Balance.NONE, 0, scene(ONE, (v, x, y) -> v), two));
     assertThat(mosaic.grid().crs()).isEqualTo(UTM);
     int shift = (int) Math.round(512_000 - mosaic.grid().affine().c());
     int down = (int) Math.round(mosaic.grid().affine().f() - 6_702_000);
-    float[] row =
-        mosaic.read(0, new Window(shift, down + 120, 440, 1), Request.BACKGROUND)[0];
+    float[] row = mosaic.read(0, new Window(shift, down + 120, 440, 1), Request.BACKGROUND)[0];
     for (int x = 0; x < row.length; x++) {
       assertThat(row[x]).as("column " + x).isCloseTo((float) ground(x + 0.5, 120.5), within(4f));
     }
@@ -432,7 +515,11 @@ class MosaicTest {
     assertThatThrownBy(() -> BalancedBlock.of(block(Balance.NONE, 0, one, reflectance), Job.QUIET))
         .hasMessageContaining("Scene 2 holds reflectance, the first numbers of the sensor");
     Raster nowhere = Made.on(
-        Grid.ofPixels(9, 9), SampleType.UINT16, (b, c, r) -> 1, BandRole.RED, BandRole.NEAR_INFRARED);
+        Grid.ofPixels(9, 9),
+        SampleType.UINT16,
+        (b, c, r) -> 1,
+        BandRole.RED,
+        BandRole.NEAR_INFRARED);
     assertThatThrownBy(() -> BalancedBlock.of(block(Balance.NONE, 0, one, nowhere), Job.QUIET))
         .hasMessageContaining("Scene 2 does not say where it lies");
   }
@@ -443,22 +530,20 @@ class MosaicTest {
         block(Balance.NONE, 0, scene(ONE, (v, x, y) -> v), scene(TWO, (v, x, y) -> v)), Job.QUIET);
     OutlineSet three = areas(new double[] {3}, box(0, -100, 100, 0));
     assertThatThrownBy(() -> block.mosaic(
-            Overlap.SEAMS, Optional.of(three), Optional.empty(), 0, Attachments.NONE))
+            Overlap.SEAMS, Optional.of(three), Optional.empty(), 0, 0, Attachments.NONE))
         .hasMessageContaining("scene 3")
         .hasMessageContaining("2 scenes");
   }
 
   @Test
   void whatOneAreaGainsTheOtherLoses() {
-    OutlineSet before = areas(
-        new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
+    OutlineSet before =
+        areas(new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
     OutlineSet after = SeamEdits.give(before, 2, box(200, -100, 300, -50));
     assertThat(after.outlines().get(0).getArea()).isCloseTo(250 * HEIGHT - 50 * 50, within(0.1));
     assertThat(after.outlines().get(1).getArea()).isCloseTo(230 * HEIGHT + 50 * 50, within(0.1));
     OutlineSet moved = SeamEdits.move(
-        after,
-        new Coordinate(512_250, 6_702_000 - 200),
-        new Coordinate(512_270, 6_702_000 - 200));
+        after, new Coordinate(512_250, 6_702_000 - 200), new Coordinate(512_270, 6_702_000 - 200));
     double total = moved.outlines().stream().mapToDouble(Geometry::getArea).sum();
     assertThat(total).isCloseTo(480 * HEIGHT, within(0.1));
     assertThat(moved.outlines().get(0).getArea())
@@ -470,8 +555,8 @@ class MosaicTest {
 
   @Test
   void areasThatWouldCrossAreRefused() {
-    OutlineSet before = areas(
-        new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
+    OutlineSet before =
+        areas(new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
     OutlineSet bent = SeamEdits.move(
         before, new Coordinate(512_250, 6_701_900), new Coordinate(512_300, 6_701_900));
     assertThatThrownBy(() -> SeamEdits.move(
@@ -482,8 +567,8 @@ class MosaicTest {
 
   @Test
   void aPlaceOnASeamIsFoundNearIt() {
-    OutlineSet areas = areas(
-        new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
+    OutlineSet areas =
+        areas(new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
     List<SeamEdits.Side> sides = SeamEdits.sides(areas);
     assertThat(SeamEdits.onSeam(sides, new Coordinate(512_253, 6_701_900), 5))
         .contains(new Coordinate(512_250, 6_701_900));
