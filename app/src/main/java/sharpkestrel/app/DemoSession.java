@@ -95,6 +95,7 @@ final class DemoSession {
   private static void suggest(Workspace workspace, Survey survey, Path folder) {
     Map<String, String> suggestions = workspace.suggestions();
     suggestions.put("heights", survey.heights().toString());
+    suggestions.put("coarse-heights", survey.coarseHeights().toString());
     suggestions.put("surface", survey.surface().toString());
     suggestions.put("keep-whole", survey.register().toString());
     suggestions.put("compare:truth", survey.roofsInOrtho().toString());

@@ -116,8 +116,8 @@ final class PlaceQualityCommand implements Runnable {
     Raster pan = image(survey, "scene-one", "pan");
     Raster panTwo = image(survey, "scene-two", "pan");
     Map<String, Object> heights = Map.of("heights", RasterFiles.open(survey.heights()));
-    Raster ortho = ortho(pan, heights, folder.resolve("ortho-one.tif"));
-    Raster orthoTwo = ortho(panTwo, heights, folder.resolve("ortho-two.tif"));
+    Raster ortho = ortho(pan, heights, "0.5", folder.resolve("ortho-one.tif"));
+    Raster orthoTwo = ortho(panTwo, heights, "0.5", folder.resolve("ortho-two.tif"));
     table(
         "ortho",
         "| seed | marks found | RMS, pixels | worst |\n|---|---|---|---|\n",
@@ -137,10 +137,10 @@ final class PlaceQualityCommand implements Runnable {
     for (String image : List.of("pan", "ms")) {
       Raster one = image.equals("pan")
           ? ortho
-          : ortho(image(survey, "scene-one", image), heights, folder.resolve("bands-one.tif"));
+          : ortho(image(survey, "scene-one", image), heights, "2", folder.resolve("bands-one.tif"));
       Raster two = image.equals("pan")
           ? orthoTwo
-          : ortho(image(survey, "scene-two", image), heights, folder.resolve("bands-two.tif"));
+          : ortho(image(survey, "scene-two", image), heights, "2", folder.resolve("bands-two.tif"));
       table(
           "mosaic",
           "| seed | image | differ by, % of the range | before | roofs in both | cut | doubled | lost | seconds |\n"
@@ -205,10 +205,10 @@ final class PlaceQualityCommand implements Runnable {
     return found.make(inputs, settings).run(job);
   }
 
-  private Raster ortho(Raster pan, Map<String, Object> heights, Path file) {
+  private Raster ortho(Raster pan, Map<String, Object> heights, String size, Path file) {
     Map<String, Object> inputs = new LinkedHashMap<>(heights);
     inputs.put("scene", pan);
-    Raster lazy = (Raster) run("ortho", inputs, Map.of("undulation", undulation()));
+    Raster lazy = (Raster) run("ortho", inputs, Map.of("undulation", undulation(), "pixel-size", size));
     GeoTiffWriter.write(lazy, file, Compression.DEFLATE, job);
     return RasterFiles.open(file);
   }

@@ -113,6 +113,11 @@ public final class StepPanel extends HBox {
     if (type == String.class || type == Path.class) {
       text.setPrefWidth(382);
     }
+    text.focusedProperty().addListener((p, before, now) -> {
+      if (!now) {
+        workspace.offer(step, option, text.getText());
+      }
+    });
     text.setPromptText(option.isRequired() ? "needed" : auto ? "auto" : "");
     return text;
   }

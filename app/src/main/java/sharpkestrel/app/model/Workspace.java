@@ -170,6 +170,13 @@ public final class Workspace {
     return ofPlace ? name : step.id() + ":" + name;
   }
 
+  /** What goes with the place is offered to every step as soon as it is typed. */
+  public void offer(StepSpec step, StepSpec.Option option, String text) {
+    if (option.ofPlace() && !text.isBlank()) {
+      suggestions.put(key(step, option.name(), true), text.strip());
+    }
+  }
+
   /** Files, texts such as tests and filters, and what goes with the place are offered again once they were given. */
   void remember(StepSpec step, Map<String, String> files, Map<String, String> settings) {
     for (StepSpec.Input input : step.inputs()) {

@@ -17,6 +17,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import sharpkestrel.app.bench.Bench;
+import sharpkestrel.app.model.LivePlacing;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -32,6 +33,7 @@ public final class Shell extends StackPane {
   private final PictureView picture;
   private final Bench bench;
   private final StatusBar status;
+  private final LivePlacing live;
   private final KeyMap keys = new KeyMap();
   private final PauseTransition noteEnds = new PauseTransition(Duration.seconds(12));
   private final HBox message = new HBox();
@@ -44,6 +46,7 @@ public final class Shell extends StackPane {
     picture = new PictureView(workspace);
     bench = new Bench(workspace, picture);
     status = new StatusBar(picture);
+    live = new LivePlacing(workspace);
     StackPane well = new StackPane(picture, message, features);
     StackPane.setAlignment(message, Pos.TOP_CENTER);
     StackPane.setAlignment(features, Pos.TOP_RIGHT);
@@ -57,7 +60,7 @@ public final class Shell extends StackPane {
     StackPane right = new StackPane(below, bench, help);
     StackPane.setAlignment(bench, Pos.BOTTOM_CENTER);
     BorderPane all = new BorderPane(right);
-    all.setTop(new TopBar(workspace, this::toggleTheme, () -> help.setVisible(!help.isVisible())));
+    all.setTop(new TopBar(workspace, live, this::togglePlaced, this::toggleTheme, () -> help.setVisible(!help.isVisible())));
     all.setLeft(new Trail(workspace));
     all.setBottom(status);
     getChildren().add(all);
@@ -95,6 +98,7 @@ public final class Shell extends StackPane {
     keys.key(KeyCode.W, "swipe", () -> toggle(Workspace.Compare.SWIPE));
     keys.key(KeyCode.S, "side by side", () -> toggle(Workspace.Compare.SIDE_BY_SIDE));
     keys.key(KeyCode.B, "hold to blink", () -> picture.setBlinking(true));
+    keys.key(KeyCode.L, "the raw scene placed live, or raw again", this::togglePlaced);
     keys.key(KeyCode.O, "outlines on or off", picture::toggleOutlines);
     keys.key(KeyCode.T, "trial patch here", picture::patchHere);
     keys.key(KeyCode.D, "draw a trial patch", picture::drawPatch);
@@ -114,6 +118,10 @@ public final class Shell extends StackPane {
     keys.shortcut(KeyCode.Z, "undo", workspace.undo()::undo);
     keys.shortcut(KeyCode.Y, "redo", workspace.undo()::redo);
     keys.key(KeyCode.ESCAPE, "drop the tool", this::drop);
+  }
+
+  private void togglePlaced() {
+    picture.middle().ifPresent(at -> live.toggle(at[0], at[1], picture::arriveAt));
   }
 
   private boolean stepGrain(int direction) {

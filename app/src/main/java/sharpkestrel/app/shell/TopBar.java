@@ -17,6 +17,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.SVGPath;
+import sharpkestrel.app.model.LivePlacing;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Tasks;
 import sharpkestrel.app.model.Workspace;
@@ -24,7 +25,11 @@ import sharpkestrel.app.model.Workspace;
 /** Mark, project, look, compare, undo and the task that runs. */
 public final class TopBar extends HBox {
 
-  public TopBar(Workspace workspace, Runnable theme, Runnable help) {
+  /**
+   * @param place shows a raw scene placed live, or raw again
+   */
+  public TopBar(
+      Workspace workspace, LivePlacing live, Runnable place, Runnable theme, Runnable help) {
     getStyleClass().add("top-bar");
     setMinHeight(40);
     setPrefHeight(40);
@@ -44,6 +49,7 @@ public final class TopBar extends HBox {
             gap,
             keeping(workspace),
             task(workspace),
+            placing(live, place),
             look(workspace),
             compare(workspace));
     Button undo = new Button("Undo");
@@ -61,6 +67,32 @@ public final class TopBar extends HBox {
       button.setMinWidth(USE_PREF_SIZE);
     }
     title.setMinWidth(USE_PREF_SIZE);
+  }
+
+  /** Raw or placed, where pane A shows a scene that can be either. */
+  private static HBox placing(LivePlacing live, Runnable toggle) {
+    HBox box = new HBox();
+    box.getStyleClass().add("segmented");
+    box.setAlignment(javafx.geometry.Pos.CENTER);
+    box.setMaxHeight(USE_PREF_SIZE);
+    box.visibleProperty().bind(live.stateProperty().isNotEqualTo(LivePlacing.State.NONE));
+    box.managedProperty().bind(box.visibleProperty());
+    for (LivePlacing.State state :
+        new LivePlacing.State[] {LivePlacing.State.RAW, LivePlacing.State.PLACED}) {
+      ToggleButton button = new ToggleButton(state == LivePlacing.State.RAW ? "Raw" : "Placed");
+      button.setId("show-" + state.name().toLowerCase(java.util.Locale.ROOT));
+      button.setMinWidth(USE_PREF_SIZE);
+      button.setSelected(live.stateProperty().get() == state);
+      button.setOnAction(e -> {
+        button.setSelected(live.stateProperty().get() == state);
+        if (live.stateProperty().get() != state) {
+          toggle.run();
+        }
+      });
+      live.stateProperty().addListener((p, before, now) -> button.setSelected(now == state));
+      box.getChildren().add(button);
+    }
+    return box;
   }
 
   private static MenuButton look(Workspace workspace) {

@@ -107,6 +107,23 @@ final class PaneViews {
     }
   }
 
+  /** Shows a place of a layer in the middle, as large on the ground as pane A was. */
+  void showAt(PaneLayer layer, double col, double row) {
+    Affine toWorld = Viewport.worldToPixels(layer.raster.grid(), layer.rawScale).inverse();
+    double scale = a.unitsPerPixel();
+    a = new Viewport(
+        toWorld.x(col, row) - scale * paneWidth() / 2,
+        toWorld.y(col, row) - scale * height / 2,
+        scale);
+    bOf = null;
+  }
+
+  /** The place of pane A's raster in its middle. */
+  double[] middle() {
+    Affine map = toPixels(false);
+    return new double[] {map.x(paneWidth() / 2, height / 2), map.y(paneWidth() / 2, height / 2)};
+  }
+
   /** One screen pixel for one pixel of pane A, about the middle. */
   void oneToOne() {
     PaneLayer layer = panes.a();

@@ -20,6 +20,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Extent;
@@ -63,6 +64,7 @@ public final class PictureView extends Region {
   private final PaneViews views;
   private final ToolLayer tools;
   private boolean grabbed;
+  private Arriving arriving;
 
   public PictureView(Workspace workspace) {
     this.workspace = workspace;
@@ -89,11 +91,28 @@ public final class PictureView extends Region {
     panes.onShownInA(made -> {
       boolean otherWorld = panes.a() == null || panes.a().isPlaced() != made.isPlaced();
       patch.show(null);
-      if (otherWorld || !views.isSet()) {
+      boolean expected = arriving != null && made.result == arriving.result && views.isSet();
+      if (expected) {
+        views.showAt(made, arriving.col, arriving.row);
+      } else if (otherWorld || !views.isSet()) {
         fit(made);
       }
+      arriving = null;
     });
     workspace.compareProperty().addListener((p, before, now) -> repaint());
+  }
+
+  /** A place of a result that is to be in the middle once it is shown. */
+  private record Arriving(Result result, double col, double row) {}
+
+  /** Says what is to be in the middle of pane A when a result is shown there next. */
+  public void arriveAt(Result result, double col, double row) {
+    arriving = new Arriving(result, col, row);
+  }
+
+  /** Column and row of what pane A shows in its middle; none where it shows nothing. */
+  public Optional<double[]> middle() {
+    return isShowing() ? Optional.of(views.middle()) : Optional.empty();
   }
 
   private static HBox tag(String letter, String style) {
