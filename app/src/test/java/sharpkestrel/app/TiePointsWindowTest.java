@@ -20,9 +20,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Workspace;
-import sharpkestrel.app.shell.Shell;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.Placement;
 import sharpkestrel.io.Compression;
@@ -54,15 +52,14 @@ class TiePointsWindowTest {
   private Workspace workspace;
   private Scene scene;
   private Waiting waiting;
+  private OpenWindow window;
 
   @Start
   void start(Stage stage) {
-    workspace = new Workspace();
-    waiting = new Waiting(workspace, 90);
-    ProjectFile.begin(workspace, folder.resolve("project"));
-    scene = KestrelApp.scene(workspace);
-    stage.setScene(scene);
-    stage.show();
+    window = OpenWindow.on(stage, folder, 90);
+    workspace = window.workspace();
+    scene = window.scene();
+    waiting = window.waiting();
   }
 
   /** Blobs of all sizes. */
@@ -111,7 +108,7 @@ class TiePointsWindowTest {
     assertThat(workspace.warningProperty().get()).contains("photo.tif has no place");
     robot.interact(workspace::clearMessages);
     robot.clickOn("#stage-place").clickOn("#tool-tiepoints");
-    waiting.until("the picture", () -> ((Shell) scene.getRoot()).picture().isComplete());
+    window.waitForPicture();
     assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SIDE_BY_SIDE);
   }
 
@@ -141,12 +138,8 @@ class TiePointsWindowTest {
     });
   }
 
-  private static String text(FxRobot robot, String label) {
-    return robot.lookup(label).queryAs(Label.class).getText();
-  }
-
   private static double shown(FxRobot robot) {
-    String rms = text(robot, "#tie-rms");
+    String rms = OpenWindow.text(robot, "#tie-rms");
     return rms.equals("\u2013") ? Double.NaN : Double.parseDouble(rms);
   }
 
@@ -169,11 +162,11 @@ class TiePointsWindowTest {
     }
 
     robot.clickOn("#tie-use-2");
-    waiting.until("its use", () -> text(robot, "#tie-use-2").equals("check"));
+    waiting.until("its use", () -> OpenWindow.text(robot, "#tie-use-2").equals("check"));
     robot.clickOn("#tie-line-2").type(KeyCode.DELETE);
-    waiting.until("its use", () -> text(robot, "#tie-use-2").equals("off"));
+    waiting.until("its use", () -> OpenWindow.text(robot, "#tie-use-2").equals("off"));
     robot.push(KeyCode.CONTROL, KeyCode.Z);
-    waiting.until("its use", () -> text(robot, "#tie-use-2").equals("check"));
+    waiting.until("its use", () -> OpenWindow.text(robot, "#tie-use-2").equals("check"));
     waiting.until(
         "the fit",
         () -> robot.lookup("#tie-advice").queryAs(Label.class).getText().contains("points"));

@@ -22,9 +22,7 @@ import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.util.WaitForAsyncUtils;
-import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Workspace;
-import sharpkestrel.app.shell.Shell;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.segment.Cut;
@@ -43,15 +41,14 @@ class WindowTest {
   private Workspace workspace;
   private Scene scene;
   private Waiting waiting;
+  private OpenWindow window;
 
   @Start
   void start(Stage stage) {
-    workspace = new Workspace();
-    waiting = new Waiting(workspace, 60);
-    ProjectFile.begin(workspace, folder.resolve("project"));
-    scene = KestrelApp.scene(workspace);
-    stage.setScene(scene);
-    stage.show();
+    window = OpenWindow.on(stage, folder, 60);
+    workspace = window.workspace();
+    scene = window.scene();
+    waiting = window.waiting();
   }
 
   /** Opens a scene as the first result. */
@@ -65,7 +62,7 @@ class WindowTest {
         new LinkedHashMap<>(Map.of("scene", file.toString())),
         Map.of()));
     waiting.results(1);
-    waiting.until("the picture", () -> ((Shell) scene.getRoot()).picture().isComplete());
+    window.waitForPicture();
   }
 
   private void segmentAndMeasure(FxRobot robot) {
@@ -75,22 +72,13 @@ class WindowTest {
     waiting.results(3);
   }
 
-  private static String text(FxRobot robot, String label) {
-    return robot.lookup(label).queryAs(Label.class).getText();
-  }
-
   private double benchHeight() {
     return scene.lookup(".bench").getBoundsInParent().getHeight();
   }
 
   /** Where a pixel of a scene of one field lies on the screen when all of it is shown. */
   private Point2D onScreen(double col, double row) {
-    Node picture = scene.lookup("#picture");
-    Bounds box = picture.localToScreen(picture.getBoundsInLocal());
-    double scale = Math.min(box.getWidth() / SmallScene.WIDTH, box.getHeight() / SmallScene.HEIGHT);
-    return new Point2D(
-        box.getCenterX() + (col - SmallScene.WIDTH / 2.0) * scale,
-        box.getCenterY() + (row - SmallScene.HEIGHT / 2.0) * scale);
+    return window.onScreen(SmallScene.WIDTH, SmallScene.HEIGHT, col, row);
   }
 
   @Test
@@ -156,11 +144,12 @@ class WindowTest {
     openScene(robot, 1);
 
     robot.moveTo(onScreen(72.5, 50.5));
-    waiting.until("a readout", () -> text(robot, "#position").startsWith("E"));
+    waiting.until("a readout", () -> OpenWindow.text(robot, "#position").startsWith("E"));
 
     // Column 72 and row 50: 36.25 m east and 25.25 m south of the corner; light 1 + 0.02 * 2.
-    assertThat(text(robot, "#position").replace("\u2009", "")).contains("512036", "6701974");
-    assertThat(text(robot, "#values")).isEqualTo("0.520 0.520");
+    assertThat(OpenWindow.text(robot, "#position").replace("\u2009", ""))
+        .contains("512036", "6701974");
+    assertThat(OpenWindow.text(robot, "#values")).isEqualTo("0.520 0.520");
   }
 
   @Test
@@ -174,7 +163,7 @@ class WindowTest {
     int roof = workspace.selectedRowProperty().get();
     assertThat(set.table().values("red_mean")[roof]).isBetween(0.48, 0.52);
     long area = Math.round(set.table().values("area")[roof]);
-    assertThat(text(robot, "#picked"))
+    assertThat(OpenWindow.text(robot, "#picked"))
         .isEqualTo("object " + set.ids()[roof] + " \u00b7 " + area + " m²");
     assertThat(scene.lookup("#features").isVisible()).isTrue();
 
@@ -240,7 +229,7 @@ class WindowTest {
         .dropTo(box.getMinX(), box.getMinY() + 30);
 
     // Dragged off the end of the axis, the handle bounds nothing any more.
-    assertThat(text(robot, "#survivors")).isEqualTo(Integer.toString(set.count()));
+    assertThat(OpenWindow.text(robot, "#survivors")).isEqualTo(Integer.toString(set.count()));
   }
 
   @Test
@@ -252,7 +241,7 @@ class WindowTest {
     robot.clickOn("#segment-run");
     waiting.until("a message", () -> !workspace.messageProperty().get().isEmpty());
 
-    assertThat(text(robot, "#message")).contains("fine");
+    assertThat(OpenWindow.text(robot, "#message")).contains("fine");
     assertThat(workspace.results()).hasSize(1);
   }
 
@@ -308,13 +297,13 @@ class WindowTest {
   void theReadoutFollowsWhatIsShownUnderACursorAtRest(FxRobot robot) {
     openScene(robot, 1);
     robot.clickOn("#stage-sharpen").clickOn("#tool-index").clickOn(onScreen(10.5, 10.5));
-    waiting.until("two values", () -> text(robot, "#values").split(" ").length == 2);
+    waiting.until("two values", () -> OpenWindow.text(robot, "#values").split(" ").length == 2);
 
     robot.type(KeyCode.R);
     waiting.results(2);
 
     // The vegetation index of 0.05 and 0.4, whatever light falls on both.
-    waiting.until("one value", () -> text(robot, "#values").equals("0.778"));
+    waiting.until("one value", () -> OpenWindow.text(robot, "#values").equals("0.778"));
   }
 
   @Test

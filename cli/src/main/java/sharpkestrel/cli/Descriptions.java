@@ -5,6 +5,8 @@ import sharpkestrel.check.Scores;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.SeamVisibility;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.FindOffsets;
+import sharpkestrel.place.fit.Fit;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
@@ -40,6 +42,8 @@ final class Descriptions {
             cut.grain(),
             cut.height());
       case ObjectSet set -> set.count() + " objects, " + set.table().columns().size() + " features";
+      case OutlineSet offsets
+      when offsets.table().has(FindOffsets.OFF) -> offsets(offsets.table().values(FindOffsets.OFF));
       case OutlineSet outlines -> outlines.count() + " outlines";
       case TiePoints points ->
         points.points().size() + " tie points in " + points.coverage().size() + " of "
@@ -47,6 +51,22 @@ final class Descriptions {
       case Scores scores -> scores.toText().lines().toList().get(1);
       default -> result.toString();
     };
+  }
+
+  private static String offsets(double[] off) {
+    double squares = 0;
+    double worst = 0;
+    for (double each : off) {
+      squares += each * each / off.length;
+      worst = Math.max(worst, each);
+    }
+    return String.format(
+        Locale.ROOT,
+        "%d points; off by %.2f m RMS, CE90 %.2f m, at most %.2f m",
+        off.length,
+        Math.sqrt(squares),
+        Fit.circularError90(Math.sqrt(squares)),
+        worst);
   }
 
   private static String seams(SeamVisibility seams) {

@@ -208,7 +208,8 @@ final class PlaceQualityCommand implements Runnable {
   private Raster ortho(Raster pan, Map<String, Object> heights, String size, Path file) {
     Map<String, Object> inputs = new LinkedHashMap<>(heights);
     inputs.put("scene", pan);
-    Raster lazy = (Raster) run("ortho", inputs, Map.of("undulation", undulation(), "pixel-size", size));
+    Raster lazy =
+        (Raster) run("ortho", inputs, Map.of("undulation", undulation(), "pixel-size", size));
     GeoTiffWriter.write(lazy, file, Compression.DEFLATE, job);
     return RasterFiles.open(file);
   }

@@ -13,6 +13,7 @@ import sharpkestrel.gather.Clip;
 import sharpkestrel.gather.OpenFile;
 import sharpkestrel.objects.Measure;
 import sharpkestrel.place.FindFootprint;
+import sharpkestrel.place.FindOffsets;
 import sharpkestrel.place.FindSeams;
 import sharpkestrel.place.FindTiePoints;
 import sharpkestrel.place.Mosaic;
@@ -41,6 +42,7 @@ public final class StepCatalogue {
         FindTiePoints.class,
         RefineModel.class,
         Warp.class,
+        FindOffsets.class,
         FindFootprint.class,
         FindSeams.class,
         Mosaic.class,

@@ -38,17 +38,6 @@ public record Mosaic(
         initial = "4")
     double feather,
 
-    @Setting(
-        label = "Level",
-        does =
-            "Distance from a seam over which slow differences of tone, such as light on slopes, are evened out between"
-                + " both scenes; 0 for none.",
-        unit = "m",
-        min = 0,
-        max = 10000,
-        initial = "100")
-    double level,
-
     @Group Block block,
 
     @Group Seamlines lines,
@@ -74,13 +63,13 @@ public record Mosaic(
           overlap, Optional.empty(), areaOfInterest, feather, 0, Attachments.NONE);
     }
     OutlineSet shown = seamAreas.isPresent() ? seamAreas.get() : balanced.seams(lines, job);
-    SeamVisibility visibility = balanced.visibility(shown, level, job);
+    SeamVisibility visibility = balanced.visibility(shown, lines.level(), job);
     return balanced.mosaic(
         overlap,
         Optional.of(shown),
         areaOfInterest,
         feather,
-        level,
+        lines.level(),
         Attachments.NONE.with(SeamVisibility.class, visibility));
   }
 }

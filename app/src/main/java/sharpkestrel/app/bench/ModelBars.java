@@ -41,7 +41,7 @@ final class ModelBars extends GridPane {
     addRow(0, soft("Model"), soft("RMS in pixels"), soft("fit"), soft("left out"));
     double largest = advice.stream()
         .flatMap(a -> a.fits().stream())
-        .filter(f -> f.kind() != ModelKind.SHIFT)
+        .filter(f -> f.kind() != ModelKind.SHIFT && f.kind() != ModelKind.UNCHANGED)
         .mapToDouble(f -> Double.isNaN(f.leftOut()) ? f.rms() : Math.max(f.rms(), f.leftOut()))
         .max()
         .orElse(1);
@@ -49,6 +49,11 @@ final class ModelBars extends GridPane {
     for (ModelKind kind : ModelKind.values()) {
       Optional<Fit> of =
           advice.flatMap(a -> a.fits().stream().filter(f -> f.kind() == kind).findFirst());
+      boolean placed =
+          advice.isPresent() && advice.get().fits().getFirst().kind() == ModelKind.UNCHANGED;
+      if (of.isEmpty() && (kind == ModelKind.UNCHANGED || kind == ModelKind.CAMERA && placed)) {
+        continue;
+      }
       Label name = new Label(kind.label());
       name.setId("tie-model-" + kind.name().toLowerCase(Locale.ROOT));
       boolean now = fit.isPresent() && fit.get().kind() == kind;

@@ -56,7 +56,9 @@ final class SeveralBox extends MenuButton {
   private void rebuild() {
     getItems().clear();
     for (Result result : offered) {
-      getItems().add(item(result.title(), result));
+      CheckMenuItem item = item(result.title(), result);
+      item.setId(getId() + "-" + result.name());
+      getItems().add(item);
     }
     for (Path file : files) {
       getItems().add(item(file.getFileName().toString(), file));

@@ -124,13 +124,14 @@ final class StepInputs {
     }
   }
 
-  /** Scenes that were placed and have the bands of the newest of them. */
+  /** Scenes that were placed here, or else came placed, and have the bands of the newest of them. */
   private static List<Result> alike(List<Result> fitting) {
-    List<Result> placed = fitting.stream()
-        .filter(r -> r.stage() == Stage.PLACE && r.value() instanceof Raster)
-        .toList();
-    return placed.stream()
-        .filter(r -> roles(r).equals(roles(placed.getFirst())))
+    List<Result> rasters =
+        fitting.stream().filter(r -> r.value() instanceof Raster).toList();
+    List<Result> here = rasters.stream().filter(r -> r.stage() == Stage.PLACE).toList();
+    List<Result> scenes = here.isEmpty() ? rasters : here;
+    return scenes.stream()
+        .filter(r -> roles(r).equals(roles(scenes.getFirst())))
         .toList()
         .reversed();
   }

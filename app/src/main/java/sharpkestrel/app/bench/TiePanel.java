@@ -284,7 +284,7 @@ public final class TiePanel extends HBox {
     residuals.show(model.pointsProperty().get(), state.chosen());
     boolean ready = model.isReady() && model.pointsProperty().get() != null;
     find.setDisable(!ready);
-    run.setDisable(state.chosen().isEmpty());
+    run.setDisable(state.chosen().isEmpty() || state.chosen().get().kind() == ModelKind.UNCHANGED);
     String said = !ready
         ? "Show the scene in pane A and a placed raster in pane B, side by side (S)."
         : state.advice().map(a -> a.reason()).orElse(state.trouble());

@@ -136,7 +136,9 @@ public final class LivePlacing {
     }
     Raster model = RasterFiles.open(Path.of(file));
     double[] place = {x, y};
-    Crs.of(((Raster) result.value()).grid().crs()).to(Crs.of(model.grid().crs())).apply(place, 1);
+    Crs.of(((Raster) result.value()).grid().crs())
+        .to(Crs.of(model.grid().crs()))
+        .apply(place, 1);
     Affine toPixel = model.grid().affine().inverse();
     Window window = new Window(
         (int) Math.floor(toPixel.x(place[0], place[1])),
@@ -145,9 +147,7 @@ public final class LivePlacing {
         1);
     float height = model.read(0, window, Request.BACKGROUND)[0][0];
     String undulation = result.settings().getOrDefault("undulation", "0");
-    return Float.isNaN(height)
-        ? rpc.heightOffset()
-        : height + Double.parseDouble(undulation);
+    return Float.isNaN(height) ? rpc.heightOffset() : height + Double.parseDouble(undulation);
   }
 
   private void place(Result raw, Consumer<Result> ready) {
@@ -182,7 +182,8 @@ public final class LivePlacing {
             },
             failure -> workspace
                 .messageProperty()
-                .set(failure.getMessage() + " Heights and undulation are those of the panel Orthorectify."));
+                .set(failure.getMessage()
+                    + " Heights and undulation are those of the panel Orthorectify."));
   }
 
   /** The best heights at hand, in words. */

@@ -149,7 +149,7 @@ public final class SeamModel {
     state.set(new State(areas, SeamEdits.sides(areas), Optional.empty()));
     preview(areas);
     BalancedBlock measured = block;
-    double level = step.level();
+    double level = step.lines().level();
     measuring.execute(() -> {
       try {
         SeamVisibility visibility = measured.visibility(areas, level, Job.of(1, 256));
@@ -170,7 +170,7 @@ public final class SeamModel {
         Optional.of(areas),
         step.areaOfInterest(),
         step.feather(),
-        step.level(),
+        step.lines().level(),
         Attachments.NONE);
     workspace.show(new Result(
         PREVIEW,

@@ -372,6 +372,7 @@ public final class TieModel {
     Grid grid = referenceGrid();
     ImageModel base = base();
     GroundHeights ground = groundHeights();
+    boolean placed = Bases.of((Raster) scene.value(), grid.crs()).isPresent();
     if (now.points().size() > MANY) {
       state.set(
           new State(Optional.empty(), Optional.empty(), List.of(), "Fitting the models\u2026"));
@@ -380,7 +381,7 @@ public final class TieModel {
       if (mine != newest.get()) {
         return;
       }
-      State found = fitted(now, base, wanted, over, trouble, grid, ground);
+      State found = fitted(now, base, placed, wanted, over, trouble, grid, ground);
       Platform.runLater(() -> {
         if (mine == newest.get()) {
           state.set(found);
@@ -392,6 +393,7 @@ public final class TieModel {
   private static State fitted(
       TiePoints now,
       ImageModel base,
+      boolean placed,
       ModelKind wanted,
       boolean over,
       String trouble,
@@ -415,7 +417,7 @@ public final class TieModel {
           "Click a place in one picture, then the same place in the other; or let the points be found.");
     }
     try {
-      Advice advice = Advice.of(new Fitter(now, base), over);
+      Advice advice = Advice.of(new Fitter(now, base, placed), over);
       Fit chosen = wanted == null
           ? advice.fit()
           : advice.fits().stream().filter(f -> f.kind() == wanted).findFirst().orElse(advice.fit());

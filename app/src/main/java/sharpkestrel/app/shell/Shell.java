@@ -60,7 +60,12 @@ public final class Shell extends StackPane {
     StackPane right = new StackPane(below, bench, help);
     StackPane.setAlignment(bench, Pos.BOTTOM_CENTER);
     BorderPane all = new BorderPane(right);
-    all.setTop(new TopBar(workspace, live, this::togglePlaced, this::toggleTheme, () -> help.setVisible(!help.isVisible())));
+    all.setTop(new TopBar(
+        workspace,
+        live,
+        this::togglePlaced,
+        this::toggleTheme,
+        () -> help.setVisible(!help.isVisible())));
     all.setLeft(new Trail(workspace));
     all.setBottom(status);
     getChildren().add(all);

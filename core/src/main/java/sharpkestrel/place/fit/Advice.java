@@ -26,7 +26,8 @@ public record Advice(List<Fit> fits, Fit fit, String reason) {
     List<Fit> fits = new ArrayList<>();
     RasterException refused = null;
     for (ModelKind kind : ModelKind.values()) {
-      if (kind == ModelKind.CAMERA && !(overHeights && fitter.mayBeACamera())) {
+      if (kind == ModelKind.CAMERA && !(overHeights && fitter.mayBeACamera())
+          || kind == ModelKind.UNCHANGED && !fitter.isPlaced()) {
         continue;
       }
       try {
@@ -35,7 +36,7 @@ public record Advice(List<Fit> fits, Fit fit, String reason) {
         refused = refused == null ? fewer : refused;
       }
     }
-    if (fits.isEmpty()) {
+    if (fits.stream().noneMatch(f -> f.kind() != ModelKind.UNCHANGED)) {
       throw refused;
     }
     return of(fits);
@@ -46,8 +47,9 @@ public record Advice(List<Fit> fits, Fit fit, String reason) {
     List<Fit> checked = fits.stream()
         .filter(f -> !Double.isNaN(f.leftOut()) && points >= ENOUGH * f.kind().fewest())
         .toList();
-    if (checked.isEmpty()) {
-      Fit stiffest = fits.getFirst();
+    if (checked.stream().noneMatch(f -> f.kind() != ModelKind.UNCHANGED)) {
+      Fit stiffest =
+          fits.stream().filter(f -> f.kind() != ModelKind.UNCHANGED).findFirst().orElseThrow();
       return new Advice(
           fits,
           stiffest,
@@ -65,9 +67,11 @@ public record Advice(List<Fit> fits, Fit fit, String reason) {
   private static String reason(List<Fit> checked, Fit best) {
     StringBuilder text = new StringBuilder();
     text.append(
-        best.kind() == ModelKind.CAMERA
-            ? "A camera over the heights follows the relief"
-            : best.kind().label() + " is the stiffest that errs little");
+        switch (best.kind()) {
+          case CAMERA -> "A camera over the heights follows the relief";
+          case UNCHANGED -> "It lies as well as any model would lay it";
+          default -> best.kind().label() + " is the stiffest that errs little";
+        });
     text.append(String.format(
         Locale.ROOT, ": %.2f px at points left out (fit %.2f).", best.leftOut(), best.rms()));
     checked.stream()

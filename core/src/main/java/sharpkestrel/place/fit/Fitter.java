@@ -16,6 +16,7 @@ public final class Fitter {
 
   private final TiePoints points;
   private final ImageModel base;
+  private final boolean placed;
   private final List<TiePoint> control;
   private final double[][] from;
   private final double[][] to;
@@ -24,6 +25,14 @@ public final class Fitter {
    * @param base in the system of the points
    */
   public Fitter(TiePoints points, ImageModel base) {
+    this(points, base, false);
+  }
+
+  /**
+   * @param placed whether the base is what the scene says of its own place
+   */
+  public Fitter(TiePoints points, ImageModel base, boolean placed) {
+    this.placed = placed;
     if (!base.crs().equals(points.crs())) {
       throw new IllegalArgumentException(
           "The points are in " + points.crs() + ", the model in " + base.crs());
@@ -50,6 +59,11 @@ public final class Fitter {
   public Fit fit(ModelKind kind) {
     ImageModel model = model(kind);
     return fit(kind, model, leftOut(kind, model));
+  }
+
+  /** Whether the scene says where it lies. */
+  public boolean isPlaced() {
+    return placed;
   }
 
   /** Whether nothing better is known: what has a sensor model was not taken by a frame camera. */

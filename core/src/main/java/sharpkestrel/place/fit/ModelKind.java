@@ -4,6 +4,8 @@ import java.util.Locale;
 
 /** Models that can be fitted to points, the stiffest first. */
 public enum ModelKind {
+  /** Nothing is fitted: how far a scene is off where it says it lies. */
+  UNCHANGED(0),
   SHIFT(1),
   SIMILARITY(2),
   AFFINE(3),
@@ -31,6 +33,9 @@ public enum ModelKind {
   }
 
   public String label() {
+    if (this == UNCHANGED) {
+      return "As it lies";
+    }
     if (this == CAMERA) {
       return "Camera over heights";
     }

@@ -23,6 +23,11 @@ public final class PlaneFits {
           + ". Add points, or choose a stiffer model.");
     }
     return switch (kind) {
+      case UNCHANGED ->
+        (u, v, xy) -> {
+          xy[0] = u;
+          xy[1] = v;
+        };
       case SHIFT -> shift(from, to);
       case SIMILARITY -> similarity(from, to);
       case AFFINE -> PolynomialMap.fit(1, from, to);

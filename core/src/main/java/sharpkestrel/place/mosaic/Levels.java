@@ -14,7 +14,7 @@ import sharpkestrel.raster.Window;
 final class Levels {
 
   /** Blocks over which differences are smoothed, and over which they are guessed where none is known. */
-  private static final double NEAR = 1.2;
+  private static final double NEAR = 0.8;
 
   private static final double FAR = 8;
   /** Times the median absolute difference beyond which a block has changed rather than its light. */

@@ -3,6 +3,7 @@ package sharpkestrel.place.mosaic;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Grid;
@@ -41,16 +42,27 @@ final class SeamFinder {
   private final double[] range;
   private final int[] bands;
   private final Obstacles obstacles;
+  private final Optional<Levels> levels;
+  private final int overviewLevel;
   private final Job job;
 
   /**
    * @param range of each band's values
+   * @param levels what will be evened out along the seams and is no difference
    */
-  SeamFinder(List<Member> members, Tone[][] tones, double[] range, Obstacles obstacles, Job job) {
+  SeamFinder(
+      List<Member> members,
+      Tone[][] tones,
+      double[] range,
+      Obstacles obstacles,
+      Optional<Levels> levels,
+      Job job) {
     this.members = members;
     this.tones = tones;
     this.range = range;
     this.obstacles = obstacles;
+    this.levels = levels;
+    overviewLevel = Overview.levelOf(members.getFirst().raster().grid());
     this.job = job;
     bands = telling(members.getFirst().raster());
   }
@@ -164,10 +176,28 @@ final class SeamFinder {
    * @param valid bit k for the scene of number k + 1
    * @param values by member, {@code bands} numbers a cell in shares of the range; null where a member shows none
    * @param penalty of a seam through the cell
+   * @param width of the grid
+   * @param toOverview pixels of the overview in a cell
    * @param lone first place, place behind the last, and number of runs of cells that one scene shows
    */
   private record Cells(
-      int count, int[] places, long[] valid, float[][] values, int[] penalty, List<int[]> lone) {}
+      int count,
+      int[] places,
+      long[] valid,
+      float[][] values,
+      int[] penalty,
+      List<int[]> lone,
+      int width,
+      double toOverview) {
+
+    double x(int i) {
+      return (places[i] % width + 0.5) * toOverview;
+    }
+
+    double y(int i) {
+      return (places[i] / width + 0.5) * toOverview;
+    }
+  }
 
   private Cells read(int level, Grid grid, boolean[] free) {
     int strips = Math.ceilDiv(grid.height(), STRIP);
@@ -199,7 +229,15 @@ final class SeamFinder {
       at += part.count;
       parts[s] = null;
     }
-    return new Cells(count, places, valid, values, penalty, lone);
+    return new Cells(
+        count,
+        places,
+        valid,
+        values,
+        penalty,
+        lone,
+        grid.width(),
+        Math.pow(2, level - overviewLevel));
   }
 
   /** The columns of a strip in which any cell is free. */
@@ -303,7 +341,7 @@ final class SeamFinder {
         }
       }
     }
-    return new Cells(count, places, valid, values, penalty, lone);
+    return new Cells(count, places, valid, values, penalty, lone, strip.width(), 1);
   }
 
   /** What it costs at a cell that one scene is shown on the one side of it and another on the other. */
@@ -317,8 +355,13 @@ final class SeamFinder {
       sum = 0;
       float[] a = cells.values[one - 1];
       float[] b = cells.values[two - 1];
-      for (int k = i * bands.length; k < (i + 1) * bands.length; k++) {
-        sum += Math.abs(a[k] - b[k]);
+      for (int k = 0; k < bands.length; k++) {
+        double apart = b[i * bands.length + k] - a[i * bands.length + k];
+        if (levels.isPresent()) {
+          apart -= levels.get().between(one - 1, two - 1, bands[k], cells.x(i), cells.y(i))
+              / range[bands[k]];
+        }
+        sum += (float) Math.abs(apart);
       }
     }
     return LENGTH + cells.penalty[i] + Math.round(Math.min(1, sum / bands.length) * DIFFERENCE);

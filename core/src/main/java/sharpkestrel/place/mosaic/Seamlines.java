@@ -7,7 +7,7 @@ import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Suits;
 
-/** What seams must keep clear of. */
+/** What seams must keep clear of, and how the scenes are evened out along them. */
 public record Seamlines(
     @In(
         does = "Outlines, such as those of buildings, that no seam may cut.",
@@ -40,7 +40,18 @@ public record Seamlines(
         min = 0,
         max = 500,
         initial = "8")
-    double clearance) {
+    double clearance,
+
+    @Setting(
+        label = "Level",
+        does =
+            "Distance from a seam over which slow differences of tone, such as light on slopes, are evened out between"
+                + " both scenes; 0 for none.",
+        unit = "m",
+        min = 0,
+        max = 10000,
+        initial = "100")
+    double level) {
 
   public Seamlines {
     if (surface.isPresent() && heights.isEmpty()) {

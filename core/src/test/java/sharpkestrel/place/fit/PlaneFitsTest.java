@@ -67,7 +67,10 @@ class PlaneFitsTest {
   }
 
   @ParameterizedTest
-  @EnumSource(value = ModelKind.class, names = "CAMERA", mode = EnumSource.Mode.EXCLUDE)
+  @EnumSource(
+      value = ModelKind.class,
+      names = {"CAMERA", "UNCHANGED"},
+      mode = EnumSource.Mode.EXCLUDE)
   void aMapOfItsKindIsFoundAgain(ModelKind kind) {
     double[][] from = scattered(14, 1);
     PlaneMap truth = example(kind);

@@ -277,7 +277,7 @@ class MosaicTest {
     Raster two = scene(TWO, (v, x, y) -> Math.abs(x - channel(y)) < 8 ? v : v + 250);
     BalancedBlock block = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET);
     OutlineSet seams = block.seams(
-        new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0), Job.QUIET);
+        new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0, 0), Job.QUIET);
     for (SeamEdits.Side side : SeamEdits.sides(seams)) {
       double y = 6_702_000 - side.from().y;
       if (side.seam() && y > 5 && y < HEIGHT - 5) {
@@ -300,7 +300,8 @@ class MosaicTest {
     Geometry tall = box(232, -HEIGHT + 40, 252, -30);
     OutlineSet whole = areas(new double[] {0}, tall);
     OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET)
-        .seams(new Seamlines(Optional.of(whole), Optional.empty(), Optional.empty(), 4), Job.QUIET);
+        .seams(
+            new Seamlines(Optional.of(whole), Optional.empty(), Optional.empty(), 4, 0), Job.QUIET);
     Geometry first = seams.outlines().getFirst();
     double share = first.intersection(tall).getArea() / tall.getArea();
     assertThat(Math.min(share, 1 - share)).isLessThan(0.001);
@@ -317,7 +318,7 @@ class MosaicTest {
     Raster surface = heights((x, y) -> x > 236 && x < 246 && y > 50 && y < 210 ? 50 : 30);
     OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET)
         .seams(
-            new Seamlines(Optional.empty(), Optional.of(surface), Optional.of(terrain), 0),
+            new Seamlines(Optional.empty(), Optional.of(surface), Optional.of(terrain), 0, 0),
             Job.QUIET);
     Geometry first = seams.outlines().getFirst();
     Geometry leaning = box(218, -208, 264, -52);
@@ -386,7 +387,8 @@ class MosaicTest {
     Raster one = scene(ONE, (v, x, y) -> v);
     Raster two = scene(TWO, (v, x, y) -> Math.abs(x - channel(y)) < 8 ? v : v + 250);
     OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET)
-        .seams(new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0), Job.QUIET);
+        .seams(
+            new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0, 0), Job.QUIET);
     Geometry union = seams.outlines().get(0).union(seams.outlines().get(1));
     assertThat(union.getArea()).isCloseTo(480.0 * HEIGHT, within(1.0));
     assertThat(CoverageValidator.isValid(seams.outlines().toArray(Geometry[]::new)))
