@@ -74,6 +74,20 @@ final class Shots {
     step(this::idle, () -> {
       click("#tool-ortho");
       workspace.compareProperty().set(Workspace.Compare.ONE);
+    });
+    run("assemble", "Bands two, raw", Map.of(), Map.of("delivery", "two", "image", "ms"));
+    run("calibrate", "Bands two reflectance", Map.of("scene", "assemble"), shipped("ms-toa"));
+    ortho("Bands two ortho", "calibrate-3", "2");
+    step(this::idle, () -> {
+      workspace.lookProperty().set(Look.NATURAL);
+      workspace.stageProperty().set(Stage.PLACE);
+      click("#tool-mosaic");
+      click("#mosaic-find");
+    });
+    step(() -> idle() && shown("mosaic-preview"), () -> {});
+    shot("mosaic", () -> picture.fit());
+    step(this::idle, () -> {
+      click("#tool-ortho");
       workspace.show(named("ortho-2"));
     });
     run(
@@ -157,6 +171,21 @@ final class Shots {
     return heights.getParent().resolveSibling("photo").resolve("air-photo.tif").toString();
   }
 
+  /** The survey's second scene. */
+  private String sceneTwo() {
+    Path heights = Path.of(workspace.suggestions().get("heights"));
+    return heights
+        .getParent()
+        .resolveSibling("scene-two")
+        .resolve("scene-two.json")
+        .toString();
+  }
+
+  private boolean shown(String name) {
+    Result shown = workspace.paneAProperty().get();
+    return shown != null && shown.name().equals(name);
+  }
+
   private void typeTests() {
     var text = (javafx.scene.control.TextField) scene.lookup("#winnow-text");
     text.setText(shipped("metal").get("tests"));
@@ -217,6 +246,7 @@ final class Shots {
       before[0] = workspace.results().size();
       Map<String, String> all = new LinkedHashMap<>(settings);
       all.computeIfPresent("file", (name, file) -> photo());
+      all.computeIfPresent("delivery", (name, scene) -> sceneTwo());
       workspace.run(StepCatalogue.get(step), title, results, new LinkedHashMap<>(), all);
     });
     step(() -> workspace.results().size() > before[0], () -> {});

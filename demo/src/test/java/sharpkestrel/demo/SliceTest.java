@@ -62,6 +62,7 @@ class SliceTest {
     return new Ortho(
             assembled(image),
             new Relief(Optional.of(RasterFiles.open(survey.heights())), undulationGrid, undulation),
+            Optional.empty(),
             Double.NaN,
             CrsName.NONE,
             Optional.empty(),
