@@ -73,14 +73,15 @@ final class PlaceQualityCommand implements Runnable {
   CommandSpec spec;
 
   /** What was measured of some points: how many, in how many cells, their errors in pixels, and the time it took. */
-  private record Points(int count, int cells, double rms, double worst, double seconds) {
+  private record Points(int count, int cells, int land, double rms, double worst, double seconds) {
     String row(long seed) {
       return String.format(
           Locale.ROOT,
-          "| %d | %d | %d | %.2f | %.2f | %.1f |%n",
+          "| %d | %d | %d of %d | %.2f | %.2f | %.1f |%n",
           seed,
           count,
           cells,
+          land,
           rms,
           worst,
           seconds);
@@ -179,7 +180,7 @@ final class PlaceQualityCommand implements Runnable {
   }
 
   private static final String POINTS =
-      "| seed | points | of 16 cells of the scene | RMS against the truth, pixels | worst | seconds |\n"
+      "| seed | points | in cells of the overlapping land | RMS against the truth, pixels | worst | seconds |\n"
           + "|---|---|---|---|---|---|\n";
 
   private void table(String name, String head, String row) {
@@ -238,8 +239,14 @@ final class PlaceQualityCommand implements Runnable {
       squares += off * off / found.points().size();
       worst = Math.max(worst, off);
     }
+    LandCells land = LandCells.of(scene, reference, (Raster) heights.get("heights"), truth);
     return new Points(
-        found.points().size(), found.coverage().size(), Math.sqrt(squares), worst, seconds);
+        found.points().size(),
+        land.covered(found),
+        land.count(),
+        Math.sqrt(squares),
+        worst,
+        seconds);
   }
 
   /** Surveyed marks as they show in the ortho's pixels: the centroid of what is brighter than its surroundings. */
@@ -381,7 +388,8 @@ final class PlaceQualityCommand implements Runnable {
       "Surveyed marks, discs of 3 m on the ground, located by their centroid in the pixels of the ortho; 24 are laid, those across which a"
           + " shadow lies or beside which the ground is as bright are left out.",
       "scene two on the ortho of scene one",
-      "Step `tiepoints` as it is shipped; each point's place in the scene against the true sensor's.",
+      "Step `tiepoints` as it is shipped; each point's place in the scene against the true sensor's. Cells are the four by four of the"
+          + " land that both show, those that hold any of it.",
       "air photo of 1962 on the ortho of scene one",
       "The same; the photo is turned, tilted, monochrome, scanned with dust, and 69 years older than the ortho.",
       "refined",

@@ -1,5 +1,6 @@
 package sharpkestrel.place;
 
+import java.util.Locale;
 import java.util.Optional;
 import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Job;
@@ -73,6 +74,13 @@ public record Heights(Raster model, double undulation, double lowest, double hig
           model instanceof EllipsoidalHeights
               ? "No height of the model lies on the undulation grid. Give the grid of this area."
               : "The height model has no heights: all of it is no-data.");
+    }
+    long missing = model.grid().pixels() - range.valid();
+    if (missing > 0) {
+      job.warn(String.format(
+          Locale.ROOT,
+          "%.2g %% of the height model has no heights (voids). What lies there is left without data.",
+          100.0 * missing / model.grid().pixels()));
     }
     double margin = 0.05 * (range.max() - range.min()) + 1;
     return new Heights(model, shift, range.min() + shift - margin, range.max() + shift + margin);

@@ -86,6 +86,9 @@ public record Ortho(
     Resampling resampling)
     implements Step<Raster> {
 
+  /** Share of a scene's frame without heights that is told. */
+  private static final double WORTH_SAYING = 0.02;
+
   public Ortho {
     if (pixelSize <= 0) {
       throw new IllegalArgumentException("Pixel size must be above 0 m, not " + pixelSize + ".");
@@ -98,7 +101,7 @@ public record Ortho(
     Heights ground = ground(rpc, job);
     CrsName target = crs.isKnown() ? crs : ground.model().grid().crs();
     Crs system = Crs.of(target);
-    Grid grid = grid(rpc, system, ground);
+    Grid grid = grid(rpc, system, ground, job);
     Attachments attachments = scene.attachments().without(Rpc.class);
     RectifiedRaster rectified =
         new RectifiedRaster(scene, rpc, Optional.of(ground), system, grid, attachments, resampling);
@@ -139,19 +142,19 @@ public record Ortho(
     return new Heights(flat, 0, height - 1, height + 1);
   }
 
-  private Grid grid(Rpc rpc, Crs system, Heights ground) {
+  private Grid grid(Rpc rpc, Crs system, Heights ground, Job job) {
     double size = pixelSize;
     if (Double.isNaN(size)) {
       double metres = GroundSize.of(scene).mean();
       size =
           TargetGrid.twoDigits(metres) / (system.isGeographic() ? 111_320 : system.metresPerUnit());
     }
-    Extent area = extent.isPresent() ? extent.get() : covered(rpc, system, ground, size);
+    Extent area = extent.isPresent() ? extent.get() : covered(rpc, system, ground, size, job);
     return TargetGrid.covering(area, size, system);
   }
 
   /** The ground under the scene's border at the lowest and highest heights, out to whole pixels. */
-  private Extent covered(Rpc rpc, Crs system, Heights ground, double size) {
+  private Extent covered(Rpc rpc, Crs system, Heights ground, double size, Job job) {
     CoordinateMap map = Crs.of(Crs.WGS84).to(system);
     Extent all = null;
     int steps = 16;
@@ -189,6 +192,12 @@ public record Ortho(
           + " in "
           + system.name()
           + ". Choose the height model of this area, or check that the RPC belongs to this scene.");
+    }
+    double beyond = 1 - area.width() * area.height() / (all.width() * all.height());
+    if (beyond > WORTH_SAYING) {
+      job.warn(
+          Math.round(100 * beyond)
+              + " % of the frame that the scene may cover lies beyond the edge of the height model and is left out.");
     }
     return new Extent(
         Math.floor(area.west() / size) * size,
