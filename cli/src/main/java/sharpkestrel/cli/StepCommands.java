@@ -78,6 +78,10 @@ final class StepCommands {
           .defaultValue("DEFLATE")
           .description("Of a raster result: none, lzw, deflate, zstd. Initially deflate.")
           .build());
+      spec.addOption(OptionSpec.builder("--no-overviews")
+          .type(boolean.class)
+          .description("Write a raster result without reduced copies.")
+          .build());
     }
     spec.addOption(OptionSpec.builder("--threads")
         .type(int.class)
@@ -165,7 +169,8 @@ final class StepCommands {
         out.println(written);
         json.put("out", written.toString());
       } else {
-        ResultFiles.write(result, file, "outlines", value("--compression"), job);
+        boolean bare = Boolean.TRUE.equals(StepCommands.Runs.this.<Boolean>value("--no-overviews"));
+        ResultFiles.write(result, file, "outlines", value("--compression"), !bare, job);
         out.println(file + ": " + Descriptions.of(result));
         json.put("out", file.toString());
         if (result instanceof Raster raster) {

@@ -38,10 +38,18 @@ public final class ResultFiles {
    */
   public static void write(
       Object value, Path file, String layer, Compression compression, Job job) {
+    write(value, file, layer, compression, true, job);
+  }
+
+  /**
+   * @param overviews whether a raster is given reduced copies
+   */
+  public static void write(
+      Object value, Path file, String layer, Compression compression, boolean overviews, Job job) {
     switch (value) {
       case Raster raster -> {
         expect("A raster", file, ".tif", ".tiff");
-        GeoTiffWriter.write(raster, file, compression, job);
+        GeoTiffWriter.write(raster, file, compression, overviews, job);
       }
       case Cut cut -> write(ObjectSet.of(cut), file, layer, compression, job);
       case ObjectSet set -> write(set, file, compression, job);

@@ -42,9 +42,13 @@ public record OpenFile(
   /** What is wrong with where a raster says that it lies, and what can be done; empty where nothing is. */
   static Optional<String> doubt(Raster raster) {
     Grid grid = raster.grid();
-    boolean sensor = raster.attachments().get(Rpc.class).isPresent();
+    Optional<Rpc> sensor = raster.attachments().get(Rpc.class);
+    Optional<String> other = sensor.flatMap(rpc -> rpc.doubt(grid.width(), grid.height()));
+    if (other.isPresent()) {
+      return other;
+    }
     if (!grid.crs().isKnown()) {
-      return sensor
+      return sensor.isPresent()
           ? Optional.empty()
           : Optional.of(
               "has no place: neither a coordinate system nor a sensor model. Find tie points with a placed"

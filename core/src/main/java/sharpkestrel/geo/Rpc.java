@@ -1,5 +1,7 @@
 package sharpkestrel.geo;
 
+import java.util.Locale;
+import java.util.Optional;
 import sharpkestrel.raster.CrsName;
 
 /**
@@ -29,6 +31,9 @@ public record Rpc(
     double[][] coefficients)
     implements ImageModel {
 
+  /** Share of an image's side by which a model may fall short of it. */
+  private static final double SHORT = 0.1;
+
   private static final int MOST_ITERATIONS = 20;
   private static final double CONVERGED_PIXELS = 1e-6;
 
@@ -49,6 +54,29 @@ public record Rpc(
         && heightScale > 0)) {
       throw new IllegalArgumentException("An RPC's scales must be above 0");
     }
+  }
+
+  /** What speaks against this being the model of an image of a size; empty where nothing does. */
+  public Optional<String> doubt(int width, int height) {
+    boolean across = isShort(sampleOffset, sampleScale, width);
+    boolean down = isShort(lineOffset, lineScale, height);
+    return across || down
+        ? Optional.of(String.format(
+            Locale.ROOT,
+            "has %d x %d pixels, but its sensor model (RPC) describes columns %.0f to %.0f and rows %.0f to %.0f. It may be that of"
+                + " another image, or of another resolution; beyond those it is guesswork. Put the right RPC text beside it.",
+            width,
+            height,
+            sampleOffset - sampleScale,
+            sampleOffset + sampleScale,
+            lineOffset - lineScale,
+            lineOffset + lineScale))
+        : Optional.empty();
+  }
+
+  private static boolean isShort(double offset, double scale, int size) {
+    double outside = Math.max(0, offset - scale) + Math.max(0, size - offset - scale);
+    return outside > SHORT * size;
   }
 
   @Override

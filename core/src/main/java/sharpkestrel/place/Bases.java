@@ -6,6 +6,7 @@ import sharpkestrel.geo.ImageModel;
 import sharpkestrel.geo.InSystem;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 
@@ -17,13 +18,16 @@ public final class Bases {
   /**
    * @throws RasterException where a scene has no RPC; the message says what can be done
    */
-  static Rpc requireRpc(Raster scene) {
-    return scene
+  static Rpc requireRpc(Raster scene, Job job) {
+    Rpc rpc = scene
         .attachments()
         .get(Rpc.class)
         .orElseThrow(() -> new RasterException(
             "This scene has no sensor model (RPC). Open it with its RPC text beside it (NAME_RPC.TXT), or find tie"
                 + " points with a placed raster and warp it by them."));
+    rpc.doubt(scene.grid().width(), scene.grid().height())
+        .ifPresent(doubt -> job.warn("The scene " + doubt));
+    return rpc;
   }
 
   /**

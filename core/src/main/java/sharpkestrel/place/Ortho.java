@@ -97,7 +97,7 @@ public record Ortho(
 
   @Override
   public Raster run(Job job) {
-    Rpc rpc = Bases.requireRpc(scene);
+    Rpc rpc = Bases.requireRpc(scene, job);
     Heights ground = ground(rpc, job);
     CrsName target = crs.isKnown() ? crs : ground.model().grid().crs();
     Crs system = Crs.of(target);

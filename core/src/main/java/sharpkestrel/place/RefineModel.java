@@ -65,7 +65,7 @@ public record RefineModel(
 
   @Override
   public Raster run(Job job) {
-    Rpc rpc = Bases.requireRpc(scene);
+    Rpc rpc = Bases.requireRpc(scene, job);
     TiePoints own = points.scaledTo(scene.grid().width(), scene.grid().height());
     for (TiePoint point : own.of(TiePoint.Use.CONTROL)) {
       if (Double.isNaN(point.height())) {

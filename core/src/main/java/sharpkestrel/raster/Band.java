@@ -11,6 +11,8 @@ package sharpkestrel.raster;
  */
 public record Band(String name, BandRole role, String unit, SampleType type, double noData) {
 
+  private static final float MOST_OF_TWO_BYTES = 65_535;
+
   public static Band of(BandRole role, SampleType type) {
     return new Band(role.label(), role, "", type, type == SampleType.FLOAT32 ? Double.NaN : 0);
   }
@@ -42,19 +44,36 @@ public record Band(String name, BandRole role, String unit, SampleType type, dou
     }
     float low = (float) type.min();
     float high = (float) type.max();
+    if (low == 0 && high <= MOST_OF_TWO_BYTES) {
+      roundPositive(values, from, to, high);
+    } else {
+      round(values, from, to, low, high);
+    }
     float hole = (float) noData;
     float beside = noData + 1 <= type.max() ? hole + 1 : hole - 1;
+    for (int i = from; i < to; i++) {
+      if (values[i] == hole) {
+        values[i] = beside;
+      }
+    }
+  }
+
+  /** Without branches, so that the compiler may do several at once; what is no number stays none. */
+  private static void roundPositive(float[] values, int from, int to, float high) {
+    for (int i = from; i < to; i++) {
+      float v = Math.max(0f, Math.min(high, values[i]));
+      values[i] = (int) (v + 0.5f) + 0 * v;
+    }
+  }
+
+  private static void round(float[] values, int from, int to, float low, float high) {
     for (int i = from; i < to; i++) {
       float v = values[i];
       if (Float.isNaN(v)) {
         continue;
       }
-      float raised = v + 0.5f;
-      // the cast cuts towards zero, and stays within what it can hold
-      float cut = (int) raised;
-      float r = cut > raised ? cut - 1 : cut;
-      r = r < low ? low : Math.min(r, high);
-      values[i] = r == hole ? beside : r;
+      float r = (float) Math.floor(v + 0.5f);
+      values[i] = r < low ? low : Math.min(r, high);
     }
   }
 }

@@ -10,6 +10,11 @@ public enum Resampling {
   /** Pixels whose weights are held at a time. */
   private static final int RUN = 1024;
 
+  /** In place of a pixel's corner: some of the kernel lies outside, or all of it. */
+  private static final int EDGE = -1;
+
+  private static final int NOWHERE = -2;
+
   private final int reach;
 
   Resampling(int reach) {
@@ -110,8 +115,10 @@ public enum Resampling {
           keys((float) (px - x), weights, 8 * k);
           keys((float) (py - y), weights, 8 * k + 4);
         } else {
-          corner[k] = -1;
-          mend = true;
+          // farther than the kernel reaches, or nowhere: nothing to mend
+          boolean near = px > -2 && py > -2 && px < width + 1 && py < height + 1;
+          corner[k] = near ? EDGE : NOWHERE;
+          mend |= near;
         }
       }
       for (int b = 0; b < planes.length; b++) {
@@ -120,7 +127,9 @@ public enum Resampling {
         }
       }
       for (int k = 0; mend && k < run; k++) {
-        mendRun(planes, width, height, xs, ys, from + k, corner[k] < 0, wx, wy, out);
+        if (corner[k] != NOWHERE) {
+          mendRun(planes, width, height, xs, ys, from + k, corner[k] == EDGE, wx, wy, out);
+        }
       }
     }
   }
@@ -132,6 +141,7 @@ public enum Resampling {
     for (int k = 0; k < run; k++) {
       int at = corner[k];
       if (at < 0) {
+        to[from + k] = Float.NaN;
         continue;
       }
       int j = 8 * k;

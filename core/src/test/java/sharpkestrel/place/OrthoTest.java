@@ -120,6 +120,19 @@ class OrthoTest {
   }
 
   @Test
+  void theModelOfAnotherImageIsDoubted() {
+    Rpc rpc = scene().attachments().get(Rpc.class).orElseThrow();
+    assertThat(rpc.doubt(SIDE, SIDE)).isEmpty();
+    assertThat(rpc.doubt(60, 50)).as("a part of the image").isEmpty();
+    assertThat(rpc.doubt(4 * SIDE, 4 * SIDE))
+        .get()
+        .asString()
+        .contains("1600 x 1600")
+        .contains("another image");
+    assertThat(rpc.shifted(300, 0).doubt(SIDE, SIDE)).isPresent();
+  }
+
+  @Test
   void heightsAreNeededAndOnlyOnce() {
     assertThatThrownBy(
             () -> ortho(Optional.empty(), Optional.empty(), Double.NaN).run(Job.QUIET))
