@@ -16,7 +16,6 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
@@ -58,53 +57,23 @@ public record Ortho(
         initial = "auto")
     double height,
 
-    @Setting(
-        label = "Coordinate system",
-        does = "EPSG code or well-known text of the result; auto takes the height model's.",
-        initial = "auto")
-    CrsName crs,
-
-    @Setting(
-        label = "Area",
-        does = "West, south, east, north of the result; auto takes what the scene covers.",
-        initial = "auto")
-    Optional<Extent> extent,
-
-    @Setting(
-        label = "Pixel size",
-        does = "Side of a pixel of the result; auto takes the scene's own, to two digits.",
-        unit = "m",
-        min = 0.01,
-        max = 1000,
-        initial = "auto")
-    double pixelSize,
-
-    @Setting(
-        label = "Resampling",
-        does = "How values between the raw scene's pixels are found.",
-        initial = "cubic")
-    Resampling resampling)
+    @Group ResultGrid result)
     implements Step<Raster> {
 
   /** Share of a scene's frame without heights that is told. */
   private static final double WORTH_SAYING = 0.02;
 
-  public Ortho {
-    if (pixelSize <= 0) {
-      throw new IllegalArgumentException("Pixel size must be above 0 m, not " + pixelSize + ".");
-    }
-  }
-
   @Override
   public Raster run(Job job) {
     Rpc rpc = Bases.requireRpc(scene, job);
     Heights ground = ground(rpc, job);
-    CrsName target = crs.isKnown() ? crs : ground.model().grid().crs();
+    CrsName target =
+        result.crs().isKnown() ? result.crs() : ground.model().grid().crs();
     Crs system = Crs.of(target);
     Grid grid = grid(rpc, system, ground, job);
     Attachments attachments = scene.attachments().without(Rpc.class);
-    RectifiedRaster rectified =
-        new RectifiedRaster(scene, rpc, Optional.of(ground), system, grid, attachments, resampling);
+    RectifiedRaster rectified = new RectifiedRaster(
+        scene, rpc, Optional.of(ground), system, grid, attachments, result.resampling());
     return surface.isPresent()
         ? new TrueOrthoRaster(rectified, new HiddenGround(rpc, ground, system, grid))
         : rectified;
@@ -143,13 +112,15 @@ public record Ortho(
   }
 
   private Grid grid(Rpc rpc, Crs system, Heights ground, Job job) {
-    double size = pixelSize;
+    double size = result.pixelSize();
     if (Double.isNaN(size)) {
       double metres = GroundSize.of(scene).mean();
       size =
           TargetGrid.twoDigits(metres) / (system.isGeographic() ? 111_320 : system.metresPerUnit());
     }
-    Extent area = extent.isPresent() ? extent.get() : covered(rpc, system, ground, size, job);
+    Extent area = result.extent().isPresent()
+        ? result.extent().get()
+        : covered(rpc, system, ground, size, job);
     return TargetGrid.covering(area, size, system);
   }
 

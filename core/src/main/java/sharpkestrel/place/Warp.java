@@ -21,7 +21,6 @@ import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.Resampling;
 import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
@@ -58,34 +57,7 @@ public record Warp(
         initial = "auto")
     Optional<ModelKind> model,
 
-    @Setting(
-        label = "Coordinate system",
-        does =
-            "EPSG code or well-known text of the result; auto takes the reference's or the points'.",
-        initial = "auto")
-    CrsName crs,
-
-    @Setting(
-        label = "Area",
-        does = "West, south, east, north of the result; auto takes what the scene covers.",
-        initial = "auto")
-    Optional<Extent> extent,
-
-    @Setting(
-        label = "Pixel size",
-        does =
-            "Side of a pixel of the result; auto takes the reference's or the scene's own, to two digits.",
-        unit = "m",
-        min = 0.01,
-        max = 1000,
-        initial = "auto")
-    double pixelSize,
-
-    @Setting(
-        label = "Resampling",
-        does = "How values between the scene's pixels are found.",
-        initial = "cubic")
-    Resampling resampling)
+    @Group ResultGrid result)
     implements Step<Raster> {
 
   @Override
@@ -97,7 +69,9 @@ public record Warp(
       throw new RasterException(fit.kind().label()
           + " needs heights on the way from the ground to the image. Give a height model.");
     }
-    CrsName target = crs.isKnown() ? crs : reference.map(r -> r.grid().crs()).orElse(own.crs());
+    CrsName target = result.crs().isKnown()
+        ? result.crs()
+        : reference.map(r -> r.grid().crs()).orElse(own.crs());
     Crs system = Crs.of(target);
     Grid grid = grid(fit.model(), own, system, ground);
     Placement placement = new Placement(
@@ -110,7 +84,8 @@ public record Warp(
         GroundSize.of(grid).mean());
     Attachments attachments =
         scene.attachments().without(Rpc.class).with(Placement.class, placement);
-    return new RectifiedRaster(scene, fit.model(), ground, system, grid, attachments, resampling);
+    return new RectifiedRaster(
+        scene, fit.model(), ground, system, grid, attachments, result.resampling());
   }
 
   private Fit fit(TiePoints own, Optional<Heights> ground) {
@@ -134,8 +109,9 @@ public record Warp(
   }
 
   private Grid grid(ImageModel fitted, TiePoints own, Crs system, Optional<Heights> ground) {
-    Extent area = extent.isPresent() ? extent.get() : covered(fitted, own, system, ground);
-    double size = pixelSize;
+    Extent area =
+        result.extent().isPresent() ? result.extent().get() : covered(fitted, own, system, ground);
+    double size = result.pixelSize();
     if (reference.isPresent()
         && reference.get().grid().crs().equals(system.name())
         && reference.get().grid().affine().isNorthUp()) {

@@ -74,10 +74,7 @@ class OrthoTest {
         new Relief(heights, Optional.empty(), Double.NaN),
         surface,
         height,
-        CrsName.epsg(4326),
-        Optional.empty(),
-        DEGREE,
-        Resampling.BILINEAR);
+        new ResultGrid(CrsName.epsg(4326), Optional.empty(), DEGREE, Resampling.BILINEAR));
   }
 
   /** The column of the raw scene that is shown at a longitude. */

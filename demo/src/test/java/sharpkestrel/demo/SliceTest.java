@@ -19,6 +19,7 @@ import sharpkestrel.io.Json;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.place.Ortho;
 import sharpkestrel.place.Relief;
+import sharpkestrel.place.ResultGrid;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -64,10 +65,7 @@ class SliceTest {
             new Relief(Optional.of(RasterFiles.open(survey.heights())), undulationGrid, undulation),
             Optional.empty(),
             Double.NaN,
-            CrsName.NONE,
-            Optional.empty(),
-            size,
-            Resampling.CUBIC)
+            new ResultGrid(CrsName.NONE, Optional.empty(), size, Resampling.CUBIC))
         .run(Job.QUIET);
   }
 

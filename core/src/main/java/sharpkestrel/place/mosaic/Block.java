@@ -11,6 +11,7 @@ import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.CoordinateMap;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.place.ResultGrid;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
@@ -22,8 +23,8 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.PolygonFill;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.Window;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Suits;
@@ -74,33 +75,7 @@ public record Block(
         initial = "auto")
     List<String> bands,
 
-    @Setting(
-        label = "Coordinate system",
-        does = "EPSG code or well-known text of the result; auto takes the first scene's.",
-        initial = "auto")
-    CrsName crs,
-
-    @Setting(
-        label = "Area",
-        does = "West, south, east, north of the result; auto takes what the scenes cover.",
-        initial = "auto")
-    Optional<Extent> extent,
-
-    @Setting(
-        label = "Pixel size",
-        does = "Side of a pixel of the result; auto takes the first scene's.",
-        unit = "m",
-        min = 0.01,
-        max = 1000,
-        initial = "auto")
-    double pixelSize,
-
-    @Setting(
-        label = "Resampling",
-        does =
-            "How values between pixels are found where those of a scene do not coincide with the result's.",
-        initial = "cubic")
-    Resampling resampling) {
+    @Group ResultGrid result) {
 
   /** Scenes in a block at most. */
   static final int MOST = 60;
@@ -108,13 +83,14 @@ public record Block(
   /** The scenes on one grid, ready to be balanced. */
   List<Member> members(Job job) {
     check();
-    CrsName target = crs.isKnown() ? crs : scenes.getFirst().grid().crs();
+    CrsName target =
+        result.crs().isKnown() ? result.crs() : scenes.getFirst().grid().crs();
     Crs system = Crs.of(target);
     List<Raster> alike = alike(job);
     Grid grid = grid(system);
     List<Member> members = new ArrayList<>();
     for (int i = 0; i < alike.size(); i++) {
-      Raster on = OnGrid.of(alike.get(i), grid, system, resampling);
+      Raster on = OnGrid.of(alike.get(i), grid, system, result.resampling());
       Window where = window(grid, extentOf(alike.get(i).grid(), system));
       if (where.isEmpty()) {
         job.warn("Scene " + (i + 1) + " does not reach the area and is not used.");
@@ -204,8 +180,8 @@ public record Block(
     Raster first = scenes.getFirst();
     boolean own =
         first.grid().crs().equals(system.name()) && first.grid().affine().isNorthUp();
-    double size = !Double.isNaN(pixelSize)
-        ? pixelSize
+    double size = !Double.isNaN(result.pixelSize())
+        ? result.pixelSize()
         : own
             ? first.grid().affine().pixelWidth()
             : extentOf(first.grid(), system).width()
@@ -215,9 +191,9 @@ public record Block(
       Extent here = extentOf(scene.grid(), system);
       all = all == null ? here : all.union(here);
     }
-    Extent area = extent.isPresent() ? extent.get().intersect(all) : all;
+    Extent area = result.extent().isPresent() ? result.extent().get().intersect(all) : all;
     if (area.isEmpty()) {
-      throw new RasterException("No scene reaches the area " + extent.orElse(all)
+      throw new RasterException("No scene reaches the area " + result.extent().orElse(all)
           + "; the scenes cover " + all + " in " + system.name() + ".");
     }
     double west = own ? first.grid().affine().c() : 0;

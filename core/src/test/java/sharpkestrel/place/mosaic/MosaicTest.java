@@ -22,6 +22,7 @@ import sharpkestrel.geo.CoordinateMap;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.SeamVisibility;
+import sharpkestrel.place.ResultGrid;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -90,10 +91,7 @@ class MosaicTest {
         1,
         trend,
         List.of(),
-        CrsName.NONE,
-        Optional.empty(),
-        Double.NaN,
-        Resampling.CUBIC);
+        new ResultGrid(CrsName.NONE, Optional.empty(), Double.NaN, Resampling.CUBIC));
   }
 
   private static Raster mosaic(Overlap overlap, Block block) {
