@@ -11,6 +11,7 @@ import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.application.Platform;
 import javafx.scene.Scene;
+import javafx.scene.control.Label;
 import javafx.scene.image.PixelReader;
 import javafx.scene.image.WritableImage;
 import javafx.util.Duration;
@@ -70,6 +71,7 @@ final class Shots {
     });
     step(() -> idle() && picture.isComplete(), () -> click("#tie-find"));
     step(() -> workspace.named("tiepoints").isPresent(), () -> {});
+    step(() -> !((Label) scene.lookup("#tie-rms")).getText().equals("\u2013"), () -> {});
     shot("tie-points", () -> picture.fit());
     step(this::idle, () -> {
       click("#tool-ortho");
