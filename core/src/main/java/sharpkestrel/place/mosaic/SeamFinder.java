@@ -122,17 +122,15 @@ final class SeamFinder {
     for (int i = 0; i < cells.count; i++) {
       labels[cells.places[i]] = (byte) (Long.numberOfTrailingZeros(cells.valid[i]) + 1);
     }
-    long cost = Long.MAX_VALUE;
-    for (int sweep = 0; sweep < SWEEPS; sweep++) {
-      long now = cost;
+    boolean changed = true;
+    for (int sweep = 0; changed && sweep < SWEEPS; sweep++) {
+      changed = false;
       for (Member member : members) {
         job.cancellation().check();
-        now = expand(cells, labels, grid, member.number());
+        changed |= expand(cells, labels, grid, member.number());
       }
-      if (now == cost || members.size() == 2) {
-        break;
-      }
-      cost = now;
+      // of two scenes one cut finds the best
+      changed &= members.size() > 2;
     }
     return new Labels(level, grid, labels);
   }
@@ -367,8 +365,8 @@ final class SeamFinder {
     return LENGTH + cells.penalty[i] + Math.round(Math.min(1, sum / bands.length) * DIFFERENCE);
   }
 
-  /** Shows a scene wherever that makes the whole cheaper. */
-  private long expand(Cells cells, byte[] labels, Grid grid, int number) {
+  /** Shows a scene wherever that makes the whole cheaper; tells whether that is anywhere. */
+  private boolean expand(Cells cells, byte[] labels, Grid grid, int number) {
     int[] variable = new int[cells.count];
     int count = 0;
     for (int i = 0; i < cells.count; i++) {
@@ -376,7 +374,7 @@ final class SeamFinder {
       variable[i] = may ? count++ : -1;
     }
     if (count == 0) {
-      return 0;
+      return false;
     }
     MinCut cut = new MinCut(count);
     int width = grid.width();
@@ -402,13 +400,15 @@ final class SeamFinder {
         beside(cells, labels, cut, variable, number, i, place - width);
       }
     }
-    long cost = cut.solve();
+    cut.solve();
+    boolean changed = false;
     for (int i = 0; i < cells.count; i++) {
       if (variable[i] >= 0 && !cut.onSource(variable[i])) {
         labels[cells.places[i]] = (byte) number;
+        changed = true;
       }
     }
-    return cost;
+    return changed;
   }
 
   private static boolean isCell(Cells cells, int place, int before) {

@@ -287,6 +287,23 @@ class MosaicTest {
     assertThat(visibility.after()).isLessThan(visibility.before() / 3);
   }
 
+  @Test
+  void threeScenesMeetAlongTwoSeams() {
+    Grid three = new Grid(WIDTH, HEIGHT, Affine.northUp(512_240, 6_702_000, 1), UTM);
+    Raster one = scene(ONE, (v, x, y) -> v);
+    Raster two = scene(TWO, (v, x, y) -> Math.abs(x - 180) < 8 ? v : v + 150);
+    Raster last = scene(three, (v, x, y) -> Math.abs(x - 420) < 8 ? v + 150 : v + 300);
+    OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two, last), Job.QUIET)
+        .seams(
+            new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0, 0), Job.QUIET);
+    assertThat(seams.table().values("scene")).containsExactly(1, 2, 3);
+    assertThat(CoverageValidator.isValid(seams.outlines().toArray(Geometry[]::new)))
+        .isTrue();
+    assertThat(seams.outlines().get(0).getArea()).isCloseTo(180.0 * HEIGHT, within(3000.0));
+    assertThat(seams.outlines().get(1).getArea()).isCloseTo(240.0 * HEIGHT, within(5000.0));
+    assertThat(seams.outlines().get(2).getArea()).isCloseTo(180.0 * HEIGHT, within(3000.0));
+  }
+
   private static double channel(double y) {
     return 240 + 40 * Math.sin(y / 60);
   }
