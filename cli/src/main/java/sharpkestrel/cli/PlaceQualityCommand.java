@@ -1,11 +1,8 @@
 package sharpkestrel.cli;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -30,16 +27,12 @@ import sharpkestrel.io.AtomicFile;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.GeoTiffWriter;
-import sharpkestrel.io.Json;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.place.fit.TiePoint;
 import sharpkestrel.place.fit.TiePoints;
-import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.Request;
-import sharpkestrel.raster.Window;
 
 @Command(
     name = "place-quality",
@@ -49,11 +42,6 @@ import sharpkestrel.raster.Window;
 final class PlaceQualityCommand implements Runnable {
 
   private static final double BIAS = 4;
-  private static final int MARK = 6;
-  /** On ground nearly as bright as itself a mark is not located. */
-  private static final double FAINT = 0.6;
-  /** Correlation from which a mark counts as whole. */
-  private static final double LIKE_A_DISC = 0.95;
 
   @Option(names = "--seeds", split = ",", description = "Held-out seeds, 101 and up.")
   List<Long> seeds = List.of(101L, 102L, 103L);
@@ -122,7 +110,7 @@ final class PlaceQualityCommand implements Runnable {
     table(
         "ortho",
         "| seed | marks found | RMS, pixels | worst |\n|---|---|---|---|\n",
-        marks(seed, survey, ortho));
+        SurveyedMarks.row(seed, survey, ortho));
     table(
         "scene two on the ortho of scene one",
         POINTS,
@@ -249,82 +237,6 @@ final class PlaceQualityCommand implements Runnable {
         seconds);
   }
 
-  /** Surveyed marks as they show in the ortho's pixels: the centroid of what is brighter than its surroundings. */
-  private static String marks(long seed, Survey survey, Raster ortho) {
-    JsonNode marks = Json.read(survey.checkPoints()).path("marks");
-    Affine toPixel = ortho.grid().affine().inverse();
-    List<Double> off = new ArrayList<>();
-    for (JsonNode mark : marks) {
-      double col = toPixel.x(mark.path("east").asDouble(), mark.path("north").asDouble());
-      double row = toPixel.y(mark.path("east").asDouble(), mark.path("north").asDouble());
-      double[] at = centroid(ortho, col, row);
-      if (!Double.isNaN(at[0])) {
-        off.add(Math.hypot(at[0] - col, at[1] - row));
-      }
-    }
-    double squares = off.stream().mapToDouble(o -> o * o / off.size()).sum();
-    return String.format(
-        Locale.ROOT,
-        "| %d | %d | %.3f | %.2f |%n",
-        seed,
-        off.size(),
-        Math.sqrt(squares),
-        off.stream().mapToDouble(o -> o).max().orElse(Double.NaN));
-  }
-
-  private static double[] centroid(Raster ortho, double col, double row) {
-    int side = 2 * MARK + 1;
-    Window window =
-        new Window((int) Math.floor(col) - MARK, (int) Math.floor(row) - MARK, side, side);
-    float[] plane = ortho.read(0, window, Request.BACKGROUND)[0];
-    float[] sorted = plane.clone();
-    Arrays.sort(sorted);
-    if (Float.isNaN(sorted[sorted.length - 1])) {
-      return new double[] {Double.NaN, Double.NaN};
-    }
-    float ground = sorted[sorted.length / 2];
-    float peak = sorted[sorted.length - 1];
-    if (ground > FAINT * peak) {
-      return new double[] {Double.NaN, Double.NaN};
-    }
-    float least = ground + 0.35f * (peak - ground);
-    double weight = 0;
-    double x = 0;
-    double y = 0;
-    for (int i = 0; i < plane.length; i++) {
-      double away = Math.hypot(i % side - MARK, i / side - MARK);
-      double w = plane[i] > least && away < MARK ? plane[i] - ground : 0;
-      weight += w;
-      x += w * (window.x() + i % side + 0.5);
-      y += w * (window.y() + i / side + 0.5);
-    }
-    double[] at = {x / weight, y / weight};
-    return likeness(plane, side, at[0] - window.x(), at[1] - window.y()) < LIKE_A_DISC
-        ? new double[] {Double.NaN, Double.NaN}
-        : at;
-  }
-
-  /** Correlation with a disc about a place: low where a shadow lies across the mark, or bright ground beside it. */
-  private static double likeness(float[] plane, int side, double col, double row) {
-    double n = plane.length;
-    double a = 0;
-    double b = 0;
-    double aa = 0;
-    double bb = 0;
-    double ab = 0;
-    for (int i = 0; i < plane.length; i++) {
-      double away = Math.hypot(i % side + 0.5 - col, i / side + 0.5 - row);
-      // a disc of 3 pixels' radius, its edge blurred over two
-      double disc = Math.max(0, Math.min(1, (4 - away) / 2));
-      a += plane[i];
-      b += disc;
-      aa += (double) plane[i] * plane[i];
-      bb += disc * disc;
-      ab += plane[i] * disc;
-    }
-    return (ab - a * b / n) / Math.sqrt((aa - a * a / n) * (bb - b * b / n));
-  }
-
   /** Scene one with an RPC that is off, mended by points found on the ortho of scene two. */
   private String refined(long seed, Map<String, Object> heights, Raster reference, World world) {
     Raster biased = image(survey(seed, BIAS), "scene-one", "pan");
@@ -385,8 +297,8 @@ final class PlaceQualityCommand implements Runnable {
 
   private static final Map<String, String> TEXTS = Map.of(
       "ortho",
-      "Surveyed marks, discs of 3 m on the ground, located by their centroid in the pixels of the ortho; 24 are laid, those across which a"
-          + " shadow lies or beside which the ground is as bright are left out.",
+      "Surveyed marks, discs of 3 m on the ground, located in the pixels of the ortho by fitting a disc on ground that may slope in brightness; 24 are laid,"
+          + " those across which a shadow lies or beside which the ground is as bright are left out.",
       "scene two on the ortho of scene one",
       "Step `tiepoints` as it is shipped; each point's place in the scene against the true sensor's. Cells are the four by four of the"
           + " land that both show, those that hold any of it.",
