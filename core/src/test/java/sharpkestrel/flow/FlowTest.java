@@ -9,6 +9,8 @@ import java.nio.file.Path;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import sharpkestrel.extract.RangeTest;
 import sharpkestrel.raster.RasterException;
 
@@ -70,13 +72,42 @@ class FlowTest {
         .hasMessageContaining("first, second");
   }
 
-  @Test
-  void theShippedSheetReadsBackAsItself() throws IOException {
-    RunSheet sheet = RunSheet.read(Path.of("../docs/examples/metal-roofs.json"));
+  @ParameterizedTest
+  @ValueSource(
+      strings = {"metal-roofs", "mosaic", "true-ortho", "place-air-photo", "refine-second-scene"})
+  void theShippedSheetsReadBackAsThemselves(String name) throws IOException {
+    RunSheet sheet = RunSheet.read(Path.of("../docs/examples/" + name + ".json"));
     Path copy = folder.resolve("copy.json");
     Files.writeString(copy, sheet.toJson().toString());
 
     assertThat(RunSheet.read(copy)).isEqualTo(sheet);
+  }
+
+  @Test
+  void severalInputsAreGivenInTheirOrder() throws IOException {
+    RunSheet sheet = RunSheet.read(Path.of("../docs/examples/mosaic.json"));
+    RunSheet.Entry seams = sheet.steps().stream()
+        .filter(entry -> entry.name().equals("seams"))
+        .findFirst()
+        .orElseThrow();
+    assertThat(seams.inputs())
+        .containsEntry("scenes:1", "@ortho")
+        .containsEntry("scenes:2", "@ortho-two");
+    StepSpec.Input scenes = StepCatalogue.get("seams").inputCalled("scenes:2");
+    assertThat(scenes.several()).isTrue();
+    assertThat(scenes.isCalled("scenes:0")).isFalse();
+    assertThat(scenes.isCalled("scenes")).isFalse();
+    assertThatThrownBy(() -> StepCatalogue.get("seams").make(Map.of("scenes:2", scene()), Map.of()))
+        .hasMessageContaining("needs the inputs 'scenes'");
+  }
+
+  @Test
+  void aListWhereOneIsTakenIsRefused() throws IOException {
+    Path bad = folder.resolve("bad.json");
+    Files.writeString(
+        bad, "{\"steps\":[{\"step\":\"calibrate\",\"scene\":[\"a.tif\",\"b.tif\"]}]}");
+
+    assertThatThrownBy(() -> RunSheet.read(bad)).hasMessageContaining("takes one only");
   }
 
   @Test

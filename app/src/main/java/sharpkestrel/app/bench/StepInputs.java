@@ -61,7 +61,7 @@ final class StepInputs {
     String id = step.id() + "-" + input.name();
     if (input.several()) {
       SeveralBox box = new SeveralBox(id, input);
-      box.setPrefWidth(220);
+      box.setPrefWidth(200);
       box.onChosen(now -> changed());
       several.put(input.name(), box);
       return box;
@@ -97,7 +97,7 @@ final class StepInputs {
         choose(input.name(), chosen.getPath());
       }
     });
-    box.setPrefWidth(166);
+    box.setPrefWidth(152);
     return new HBox(4, box, file);
   }
 

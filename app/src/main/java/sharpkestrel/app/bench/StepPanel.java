@@ -47,7 +47,7 @@ public final class StepPanel extends HBox {
     inputs = new StepInputs(workspace, step);
     inputs.onChange(this::retitle);
     setSpacing(12);
-    FlowPane fields = new FlowPane(12, 8);
+    FlowPane fields = new FlowPane(12, 4);
     for (StepSpec.Input input : step.inputs()) {
       fields.getChildren().add(field(title(input.name()), input.does(), "", inputs.control(input)));
     }
@@ -66,7 +66,7 @@ public final class StepPanel extends HBox {
     does.getStyleClass().add("soft");
     does.setWrapText(true);
     does.setMinHeight(Region.USE_PREF_SIZE);
-    VBox card = new VBox(8, does, scroll);
+    VBox card = new VBox(5, does, scroll);
     card.getStyleClass().add("card");
     HBox.setHgrow(card, Priority.ALWAYS);
     getChildren().addAll(card, actions());
@@ -92,7 +92,7 @@ public final class StepPanel extends HBox {
     label.getStyleClass().add("soft");
     label.setTooltip(new Tooltip(does));
     if (editor instanceof Region region) {
-      region.setPrefWidth(editor instanceof HBox ? 220 : Math.max(150, region.getPrefWidth()));
+      region.setPrefWidth(editor instanceof HBox ? 200 : Math.max(150, region.getPrefWidth()));
     }
     return new VBox(2, label, editor);
   }

@@ -83,10 +83,6 @@ public final class SeamModel {
     return Optional.ofNullable(block).map(b -> b.grid().crs());
   }
 
-  public boolean isPreview(Result result) {
-    return result != null && result.name().equals(PREVIEW);
-  }
-
   /** Balances scenes and finds their seams, in the background, then shows what the mosaic would be. */
   public void find(java.util.function.Function<Job, Mosaic> wanted) {
     workspace

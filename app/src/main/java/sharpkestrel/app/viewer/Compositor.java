@@ -5,7 +5,8 @@ import java.util.List;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
-import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.LineString;
+import org.locationtech.jts.geom.util.LinearComponentExtracter;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Window;
@@ -294,29 +295,9 @@ final class Compositor {
         if (!view.intersects(geometry.getEnvelopeInternal())) {
           continue;
         }
-        for (int k = 0; k < geometry.getNumGeometries(); k++) {
-          if (geometry.getGeometryN(k) instanceof Polygon polygon) {
-            ring(
-                polygon.getExteriorRing().getCoordinates(),
-                worldToScreen,
-                pass,
-                colour,
-                from,
-                top,
-                to,
-                bottom);
-            for (int h = 0; h < polygon.getNumInteriorRing(); h++) {
-              ring(
-                  polygon.getInteriorRingN(h).getCoordinates(),
-                  worldToScreen,
-                  pass,
-                  colour,
-                  from,
-                  top,
-                  to,
-                  bottom);
-            }
-          }
+        for (Object line : LinearComponentExtracter.getLines(geometry)) {
+          Coordinate[] corners = ((LineString) line).getCoordinates();
+          ring(corners, worldToScreen, pass, colour, from, top, to, bottom);
         }
       }
     }

@@ -87,11 +87,6 @@ public final class BalancedBlock {
     return members.getFirst().raster().grid();
   }
 
-  /** What a place in the block becomes: the factors and addends say how far scenes were apart. */
-  Tone tone(int member, int band) {
-    return tones[member][band];
-  }
-
   /** The areas in which each scene is shown, along the seams that are seen least. */
   public OutlineSet seams(Seamlines lines, Job job) {
     Optional<PolygonFill> whole = Optional.empty();
