@@ -206,6 +206,22 @@ class TiePointsWindowTest {
     assertThat(Math.sqrt(squares)).isLessThan(2);
   }
 
+  @Test
+  void soManyPointsAreFoundAsAreAskedForAndSomeKeptForChecking(FxRobot robot) {
+    openBoth(robot);
+    robot.clickOn("#tie-how");
+    Waiting.type(robot, "#tiepoints-most", "16");
+    Waiting.type(robot, "#tiepoints-check", "0.25");
+    robot.clickOn("#tie-find");
+    waiting.results(3);
+    TiePoints found = (TiePoints) workspace.results().getLast().value();
+    assertThat(found.points()).hasSizeBetween(8, 16);
+    assertThat(found.of(TiePoint.Use.CHECK)).hasSizeBetween(2, 4);
+    waiting.until(
+        "an error at check points",
+        () -> OpenWindow.text(robot, "#tie-note").contains("check points"));
+  }
+
   private static float value(Raster raster, double x, double y) {
     Affine toPixel = raster.grid().affine().inverse();
     var window = new sharpkestrel.raster.Window(

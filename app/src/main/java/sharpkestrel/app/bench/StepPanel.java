@@ -1,18 +1,14 @@
 package sharpkestrel.app.bench;
 
-import java.nio.file.Path;
-import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -36,7 +32,7 @@ public final class StepPanel extends HBox {
   private final PictureView picture;
   private final StepSpec step;
   private final StepInputs inputs;
-  private final Map<String, Node> settings = new LinkedHashMap<>();
+  private final StepSettings settings;
   private final Label trouble = new Label();
   private final TextField resultTitle = new TextField();
 
@@ -49,16 +45,12 @@ public final class StepPanel extends HBox {
     setSpacing(12);
     FlowPane fields = new FlowPane(12, 4);
     for (StepSpec.Input input : step.inputs()) {
-      fields.getChildren().add(field(title(input.name()), input.does(), "", inputs.control(input)));
-    }
-    for (StepSpec.Option option : step.options()) {
-      Node editor = editor(option);
-      editor.setId(step.id() + "-" + option.name());
-      settings.put(option.name(), editor);
       fields
           .getChildren()
-          .add(field(option.label(), option.does() + rangeText(option), option.unit(), editor));
+          .add(StepSettings.field(title(input.name()), input.does(), "", inputs.control(input)));
     }
+    settings = new StepSettings(workspace, step, option -> true);
+    fields.getChildren().addAll(settings.fields());
     ScrollPane scroll = new ScrollPane(fields);
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
@@ -81,45 +73,6 @@ public final class StepPanel extends HBox {
 
   private static String title(String name) {
     return Character.toUpperCase(name.charAt(0)) + name.substring(1).replace('-', ' ');
-  }
-
-  private static String rangeText(StepSpec.Option option) {
-    return option.range().isEmpty() ? "" : " (" + option.range() + ")";
-  }
-
-  private static Node field(String title, String does, String unit, Node editor) {
-    Label label = new Label(title + (unit.isEmpty() ? "" : "  " + unit));
-    label.getStyleClass().add("soft");
-    label.setTooltip(new Tooltip(does));
-    if (editor instanceof Region region) {
-      region.setPrefWidth(editor instanceof HBox ? 200 : Math.max(150, region.getPrefWidth()));
-    }
-    return new VBox(2, label, editor);
-  }
-
-  private Node editor(StepSpec.Option option) {
-    Class<?> type = option.rawType();
-    if (option.choices().isPresent() || type == boolean.class) {
-      ComboBox<String> box = new ComboBox<>();
-      for (String value : option.range().split(", ")) {
-        box.getItems().add(value);
-      }
-      box.setValue(option.initial());
-      return box;
-    }
-    boolean auto = option.initial().equals("auto");
-    String offered = workspace.offered(step, option);
-    TextField text = new TextField(offered.isEmpty() && !auto ? option.initial() : offered);
-    if (type == String.class || type == Path.class) {
-      text.setPrefWidth(382);
-    }
-    text.focusedProperty().addListener((p, before, now) -> {
-      if (!now) {
-        workspace.offer(step, option, text.getText());
-      }
-    });
-    text.setPromptText(option.isRequired() ? "needed" : auto ? "auto" : "");
-    return text;
   }
 
   private void retitle() {
@@ -167,18 +120,7 @@ public final class StepPanel extends HBox {
 
   /** What is set, by name; what was left as it was is left out. */
   Map<String, String> settingTexts() {
-    Map<String, String> texts = new LinkedHashMap<>();
-    for (StepSpec.Option option : step.options()) {
-      Node node = settings.get(option.name());
-      String text = node instanceof TextField field
-          ? field.getText()
-          : String.valueOf(((ComboBox<?>) node).getValue());
-      boolean left = text.isBlank() || text.equals(option.initial());
-      if (!left || option.isRequired()) {
-        texts.put(option.name(), text.strip());
-      }
-    }
-    return texts;
+    return settings.texts();
   }
 
   private void run() {

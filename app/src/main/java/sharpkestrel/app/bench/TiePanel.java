@@ -16,11 +16,14 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import javafx.util.StringConverter;
@@ -69,6 +72,8 @@ public final class TiePanel extends HBox {
   private final TextField undulation = new TextField();
   private final TextField limit = new TextField("0.6");
   private final Button find = new Button("Find points");
+  private final ToggleButton how = new ToggleButton("How");
+  private final StepSettings finding;
   private final Button run = new Button("Run all");
 
   public TiePanel(Workspace workspace, PictureView picture, TieModel model, TieMarks marks) {
@@ -76,6 +81,8 @@ public final class TiePanel extends HBox {
     this.workspace = workspace;
     this.picture = picture;
     this.model = model;
+    finding =
+        new StepSettings(workspace, StepCatalogue.get("tiepoints"), option -> !option.ofPlace());
     bars = new ModelBars(kind -> model.kindProperty().set(kind));
     residuals = new ResidualList(model);
     getChildren().addAll(models(marks), points(), coverage(), actions());
@@ -165,9 +172,18 @@ public final class TiePanel extends HBox {
       cells.add(cell, k % TiePoints.CELLS, k / TiePoints.CELLS);
     }
     VBox box = new VBox(5, covered, cells, advice, lattice);
-    HBox.setHgrow(box, Priority.ALWAYS);
-    box.setMinWidth(120);
-    return box;
+    FlowPane fields = new FlowPane(8, 4);
+    fields.getChildren().addAll(finding.fields());
+    finding.setWidth(100);
+    ScrollPane settings = new ScrollPane(fields);
+    settings.setFitToWidth(true);
+    settings.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    settings.visibleProperty().bind(how.selectedProperty());
+    box.visibleProperty().bind(how.selectedProperty().not());
+    StackPane either = new StackPane(box, settings);
+    HBox.setHgrow(either, Priority.ALWAYS);
+    either.setMinWidth(120);
+    return either;
   }
 
   private Node actions() {
@@ -175,9 +191,15 @@ public final class TiePanel extends HBox {
     rms.setId("tie-rms");
     rmsNote.getStyleClass().add("soft");
     rmsNote.setWrapText(true);
+    rmsNote.setId("tie-note");
     find.setId("tie-find");
     find.setMaxWidth(Double.MAX_VALUE);
     find.setOnAction(e -> find());
+    HBox.setHgrow(find, Priority.ALWAYS);
+    how.setId("tie-how");
+    how.setMinWidth(USE_PREF_SIZE);
+    how.setTooltip(new Tooltip(
+        "Which bands are looked at, how many points, how far, how many are kept for checking."));
     run.setId("tiepoints-run");
     run.getStyleClass().add("primary");
     run.setMaxWidth(Double.MAX_VALUE);
@@ -194,7 +216,7 @@ public final class TiePanel extends HBox {
     }
     Region gap = new Region();
     VBox.setVgrow(gap, Priority.ALWAYS);
-    VBox box = new VBox(3, rms, rmsNote, gap, find, new HBox(6, load, save), run);
+    VBox box = new VBox(3, rms, rmsNote, gap, new HBox(6, find, how), new HBox(6, load, save), run);
     box.setMinWidth(168);
     box.setPrefWidth(168);
     return box;
@@ -380,12 +402,14 @@ public final class TiePanel extends HBox {
 
   private void find() {
     StepSpec step = StepCatalogue.get("tiepoints");
+    Map<String, String> settings = settings(step);
+    settings.putAll(finding.texts());
     workspace.run(
         step,
         "Points of " + model.scene().title(),
         inputs("scene", "reference"),
         heightsAsFile(),
-        settings(step));
+        settings);
   }
 
   /** Refines the scene's own model where it has one and a correction in the image will do, else warps it. */

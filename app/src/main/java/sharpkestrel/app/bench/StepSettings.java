@@ -1,0 +1,107 @@
+package sharpkestrel.app.bench;
+
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Predicate;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.flow.StepSpec;
+
+/** The settings of a step as fields with units and ranges. */
+final class StepSettings {
+
+  private final Workspace workspace;
+  private final StepSpec step;
+  private final List<StepSpec.Option> options;
+  private final Map<String, Node> editors = new LinkedHashMap<>();
+
+  /**
+   * @param wanted which of the step's settings
+   */
+  StepSettings(Workspace workspace, StepSpec step, Predicate<StepSpec.Option> wanted) {
+    this.workspace = workspace;
+    this.step = step;
+    options = step.options().stream().filter(wanted).toList();
+    for (StepSpec.Option option : options) {
+      Node editor = editor(option);
+      editor.setId(step.id() + "-" + option.name());
+      editors.put(option.name(), editor);
+    }
+  }
+
+  /** Each with its label over it. */
+  List<Node> fields() {
+    return options.stream()
+        .map(option -> field(
+            option.label(),
+            option.does() + (option.range().isEmpty() ? "" : " (" + option.range() + ")"),
+            option.unit(),
+            editors.get(option.name())))
+        .toList();
+  }
+
+  /** Makes the fields so wide, where room is short. */
+  void setWidth(double width) {
+    editors.values().forEach(editor -> ((Region) editor).setPrefWidth(width));
+  }
+
+  static Node field(String title, String does, String unit, Node editor) {
+    Label label = new Label(title + (unit.isEmpty() ? "" : "  " + unit));
+    label.getStyleClass().add("soft");
+    label.setTooltip(new Tooltip(does));
+    if (editor instanceof Region region) {
+      region.setPrefWidth(editor instanceof HBox ? 200 : Math.max(150, region.getPrefWidth()));
+    }
+    return new VBox(2, label, editor);
+  }
+
+  private Node editor(StepSpec.Option option) {
+    Class<?> type = option.rawType();
+    if (option.choices().isPresent() || type == boolean.class) {
+      ComboBox<String> box = new ComboBox<>();
+      for (String value : option.range().split(", ")) {
+        box.getItems().add(value);
+      }
+      box.setValue(option.initial());
+      return box;
+    }
+    boolean auto = option.initial().equals("auto");
+    String offered = workspace.offered(step, option);
+    TextField text = new TextField(offered.isEmpty() && !auto ? option.initial() : offered);
+    if (type == String.class || type == Path.class) {
+      text.setPrefWidth(382);
+    }
+    text.focusedProperty().addListener((p, before, now) -> {
+      if (!now) {
+        workspace.offer(step, option, text.getText());
+      }
+    });
+    text.setPromptText(option.isRequired() ? "needed" : auto ? "auto" : "");
+    return text;
+  }
+
+  /** What is set, by name; what was left as it was is left out. */
+  Map<String, String> texts() {
+    Map<String, String> texts = new LinkedHashMap<>();
+    for (StepSpec.Option option : options) {
+      Node node = editors.get(option.name());
+      String text = node instanceof TextField field
+          ? field.getText()
+          : String.valueOf(((ComboBox<?>) node).getValue());
+      boolean left = text.isBlank() || text.equals(option.initial());
+      if (!left || option.isRequired()) {
+        texts.put(option.name(), text.strip());
+      }
+    }
+    return texts;
+  }
+}
