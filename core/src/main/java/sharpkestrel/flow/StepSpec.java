@@ -31,6 +31,7 @@ public final class StepSpec {
       boolean several,
       String does,
       boolean ofPlace,
+      boolean byHand,
       List<Suits> suits) {
 
     /** The name under which the one at a place, from 1 on, is given where it takes several. */
@@ -127,6 +128,7 @@ public final class StepSpec {
             component.getType() == List.class,
             in.does(),
             in.ofPlace(),
+            in.byHand(),
             List.of(in.suits())));
       } else {
         options.add(new Option(

@@ -44,6 +44,8 @@ public record Ortho(
             "Surface model, one band in metres: heights of what stands on the ground. With it roofs lie where they stand, and"
                 + " what they hide is left without data.",
         optional = true,
+        ofPlace = true,
+        byHand = true,
         suits = {Suits.PLACED, Suits.ONE_BAND})
     Optional<Raster> surface,
 

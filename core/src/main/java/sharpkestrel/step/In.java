@@ -17,6 +17,9 @@ public @interface In {
   /** Whether it goes with the place rather than with one step, so that a file once given is offered to every step. */
   boolean ofPlace() default false;
 
+  /** Whether it changes what the step makes so much that a file is offered but never chosen by itself. */
+  boolean byHand() default false;
+
   /** What a raster must be to be offered for it in the window. */
   Suits[] suits() default {};
 }

@@ -19,6 +19,8 @@ import sharpkestrel.place.fit.ModelKind;
 final class ModelBars extends GridPane {
 
   private static final double LONGEST = 110;
+  /** With more rows than fit the bench they stand closer. */
+  private static final int MOST_ROWS = 10;
 
   private final Consumer<ModelKind> chosen;
 
@@ -84,6 +86,10 @@ final class ModelBars extends GridPane {
         }
       }
       row++;
+    }
+    getStyleClass().remove("dense");
+    if (row > MOST_ROWS) {
+      getStyleClass().add("dense");
     }
   }
 

@@ -41,6 +41,7 @@ final class MosaicPanel extends HBox {
   private final ComboBox<Integer> scene = new ComboBox<>();
   private final ToggleButton give = new ToggleButton("Give it to");
   private final ToggleButton leave = new ToggleButton("Leave it out");
+  private final ToggleButton cut = new ToggleButton("Cut to it");
   private List<Object> scenes = List.of();
 
   MosaicPanel(Workspace workspace, PictureView picture, SeamModel model, SeamMarks marks) {
@@ -58,6 +59,9 @@ final class MosaicPanel extends HBox {
       panel.inputs().choose("left-out", now == null ? "" : model.leftOutFile().toString());
       find();
     });
+    model.interestProperty().addListener((p, before, now) -> panel
+        .inputs()
+        .choose("area-of-interest", now == null ? "" : model.interestFile().toString()));
     takeScenes();
     show(null, model.stateProperty().get());
   }
@@ -79,6 +83,8 @@ final class MosaicPanel extends HBox {
     ToggleGroup drawing = new ToggleGroup();
     give.setToggleGroup(drawing);
     leave.setToggleGroup(drawing);
+    cut.setId("mosaic-cut");
+    cut.setToggleGroup(drawing);
     drawing.selectedToggleProperty().addListener((p, before, now) -> takeInHand());
     scene.setId("mosaic-scene");
     scene.valueProperty().addListener((p, before, now) -> takeInHand());
@@ -99,7 +105,7 @@ final class MosaicPanel extends HBox {
     HBox.setHgrow(scene, Priority.ALWAYS);
     Label drawn = new Label("Draw:");
     drawn.getStyleClass().add("soft");
-    HBox leaving = new HBox(6, drawn, leave);
+    HBox leaving = new HBox(6, drawn, leave, cut);
     leaving.setAlignment(Pos.CENTER_LEFT);
     HBox giving = new HBox(6, give, scene);
     give.setMinWidth(USE_PREF_SIZE);
@@ -129,6 +135,8 @@ final class MosaicPanel extends HBox {
       marks.draw(area -> drawn(() -> model.give(area, number)));
     } else if (leave.isSelected()) {
       marks.draw(area -> drawn(() -> model.leaveOut(area)));
+    } else if (cut.isSelected()) {
+      marks.draw(area -> drawn(() -> model.cutTo(area)));
     } else {
       marks.draw(null);
     }
@@ -178,6 +186,9 @@ final class MosaicPanel extends HBox {
       note.setText(HINT);
       panel.inputs().choose("seam-areas", "");
     } else {
+      if (before == null) {
+        picture.fitNext();
+      }
       if (before == null || before.areas() != now.areas()) {
         panel.inputs().choose("seam-areas", model.areasFile().toString());
       }

@@ -161,7 +161,7 @@ final class StepInputs {
     box.getItems().setAll(choices);
     Choice wanted = choices.contains(before)
         ? before
-        : input.optional() ? offered(choices) : preferred(choices);
+        : input.byHand() ? Choice.NONE : input.optional() ? offered(choices) : preferred(choices);
     if (wanted != null) {
       box.getSelectionModel().select(wanted);
     }

@@ -149,7 +149,7 @@ public final class TiePanel extends HBox {
     drop.setMinWidth(USE_PREF_SIZE);
     HBox line = new HBox(6, drop, soft("until RMS <"), limit, soft("px"));
     line.setAlignment(Pos.CENTER_LEFT);
-    VBox card = new VBox(5, residuals.head(), scroll, line);
+    VBox card = new VBox(5, residuals.head(), scroll, new SurveyedPlace(workspace, model), line);
     card.getStyleClass().add("card");
     card.setMinWidth(268);
     card.setPrefWidth(268);

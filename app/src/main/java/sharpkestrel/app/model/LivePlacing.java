@@ -11,16 +11,16 @@ import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.SettingValues;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
-import sharpkestrel.geo.CoordinateMap;
-import sharpkestrel.geo.Crs;
+import sharpkestrel.place.GroundHeights;
+import sharpkestrel.place.Heights;
+import sharpkestrel.geo.ImageInverse;
+import sharpkestrel.geo.ImageModel;
 import sharpkestrel.geo.InSystem;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Raster;
-import sharpkestrel.raster.Request;
-import sharpkestrel.raster.Window;
 
 /**
  * A raw scene as it would lie on the ground, computed where somebody looks and written nowhere: over the heights that the
@@ -37,8 +37,6 @@ public final class LivePlacing {
   }
 
   private static final String SUFFIX = "-placed-live";
-  /** Times a ray is followed down to the height of the place it meets. */
-  private static final int PASSES = 4;
 
   private final Workspace workspace;
   private final StepSpec ortho = StepCatalogue.get("ortho");
@@ -106,48 +104,44 @@ public final class LivePlacing {
 
   /** Where the raw scene of a placed result shows a place. */
   private static double[] toImage(Result result, double x, double y) {
-    Raster raster = (Raster) result.value();
-    Rpc rpc = rpcOf(result.inputs().get("scene")).orElseThrow();
     double[] image = new double[2];
-    InSystem.of(rpc, raster.grid().crs()).toImage(x, y, height(result, rpc, x, y), image);
+    modelOf(result).toImage(x, y, ground(result).at(x, y), image);
     return image;
   }
 
-  /** Where a pixel of the raw scene lies: followed down until its height agrees with that of the place. */
+  /** Where a pixel of the raw scene lies, from the middle of the placed one on. */
   private static double[] toGround(Result result, double col, double row) {
-    Raster raster = (Raster) result.value();
-    Rpc rpc = rpcOf(result.inputs().get("scene")).orElseThrow();
-    CoordinateMap map = Crs.of(Crs.WGS84).to(Crs.of(raster.grid().crs()));
-    double[] place = new double[2];
-    double height = rpc.heightOffset();
-    for (int pass = 0; pass < PASSES; pass++) {
-      rpc.toGround(col, row, height, place);
-      map.apply(place, 1);
-      height = height(result, rpc, place[0], place[1]);
-    }
+    Grid grid = ((Raster) result.value()).grid();
+    double[] place = {
+      grid.affine().x(grid.width() / 2.0, grid.height() / 2.0),
+      grid.affine().y(grid.width() / 2.0, grid.height() / 2.0)
+    };
+    ImageInverse.toGround(
+        modelOf(result), ground(result), col, row, grid.affine().pixelWidth(), place);
     return place;
   }
 
-  /** Metres above the ellipsoid of a place in the placed raster's system; the sensor model's own where none is known. */
-  private static double height(Result result, Rpc rpc, double x, double y) {
+  private static ImageModel modelOf(Result result) {
+    return InSystem.of(
+        rpcOf(result.inputs().get("scene")).orElseThrow(),
+        ((Raster) result.value()).grid().crs());
+  }
+
+  /** Heights under a placed scene; where none is known, the one that its sensor model names. */
+  private static ImageInverse.Ground ground(Result result) {
+    double otherwise = rpcOf(result.inputs().get("scene")).orElseThrow().heightOffset();
     String file = result.files().getOrDefault("heights", "");
     if (file.isEmpty()) {
-      return rpc.heightOffset();
+      return (x, y) -> otherwise;
     }
-    Raster model = RasterFiles.open(Path.of(file));
-    double[] place = {x, y};
-    Crs.of(((Raster) result.value()).grid().crs())
-        .to(Crs.of(model.grid().crs()))
-        .apply(place, 1);
-    Affine toPixel = model.grid().affine().inverse();
-    Window window = new Window(
-        (int) Math.floor(toPixel.x(place[0], place[1])),
-        (int) Math.floor(toPixel.y(place[0], place[1])),
-        1,
-        1);
-    float height = model.read(0, window, Request.BACKGROUND)[0][0];
-    String undulation = result.settings().getOrDefault("undulation", "0");
-    return Float.isNaN(height) ? rpc.heightOffset() : height + Double.parseDouble(undulation);
+    double undulation = Double.parseDouble(result.settings().getOrDefault("undulation", "0"));
+    Heights heights = new Heights(RasterFiles.open(Path.of(file)), undulation, 0, 0);
+    GroundHeights ground = new GroundHeights(
+        Optional.of(heights), ((Raster) result.value()).grid().crs());
+    return (x, y) -> {
+      double height = ground.at(x, y);
+      return Double.isNaN(height) ? otherwise : height;
+    };
   }
 
   private void place(Result raw, Consumer<Result> ready) {

@@ -48,6 +48,7 @@ public final class SeamModel {
   private final Workspace workspace;
   private final ReadOnlyObjectWrapper<State> state = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<OutlineSet> leftOut = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<OutlineSet> interest = new ReadOnlyObjectWrapper<>();
   private final ExecutorService measuring =
       Executors.newSingleThreadExecutor(Background.threads("kestrel-seams"));
   private BalancedBlock block;
@@ -66,6 +67,16 @@ public final class SeamModel {
   /** Areas drawn to be left out; null for none. */
   public ReadOnlyObjectProperty<OutlineSet> leftOutProperty() {
     return leftOut.getReadOnlyProperty();
+  }
+
+  /** What was drawn to be shown alone; null for all. */
+  public ReadOnlyObjectProperty<OutlineSet> interestProperty() {
+    return interest.getReadOnlyProperty();
+  }
+
+  /** Where that is kept. */
+  public Path interestFile() {
+    return workspace.folder().resolve("hand").resolve("area-of-interest.gpkg");
   }
 
   /** Where the areas in hand are kept. */
@@ -164,7 +175,7 @@ public final class SeamModel {
     Raster raster = block.mosaic(
         Overlap.SEAMS,
         Optional.of(areas),
-        step.areaOfInterest(),
+        Optional.ofNullable(interest.get()).or(step::areaOfInterest),
         step.feather(),
         step.lines().level(),
         Attachments.NONE);
@@ -195,14 +206,38 @@ public final class SeamModel {
     }
     areas.add(drawn);
     numbers.add((double) scene);
-    Table table = new Table(
-        areas.size(),
-        List.of(new Table.Column(
-            "scene", "Scene", "", numbers.stream().mapToDouble(n -> n).toArray())));
-    OutlineSet after = new OutlineSet(crs().orElseThrow(), areas, table);
+    OutlineSet after = drawn(areas, numbers);
     workspace
         .undo()
         .change("leave out of scene " + scene, () -> putLeftOut(after), () -> putLeftOut(before));
+  }
+
+  private OutlineSet drawn(List<Geometry> areas, List<Double> numbers) {
+    double[] scenes = numbers.stream().mapToDouble(n -> n).toArray();
+    return new OutlineSet(
+        crs().orElseThrow(),
+        areas,
+        new Table(areas.size(), List.of(new Table.Column("scene", "Scene", "", scenes))));
+  }
+
+  /** Only what is drawn is shown from now on; all again where it lies beside the mosaic. */
+  public void cutTo(Geometry drawn) {
+    boolean all = shownAt(drawn) == 0;
+    OutlineSet before = interest.get();
+    OutlineSet after = all ? null : drawn(List.of(drawn), List.of(0.0));
+    workspace
+        .undo()
+        .change(all ? "show all" : "cut to an area", () -> putInterest(after), () -> putInterest(before));
+  }
+
+  private void putInterest(OutlineSet area) {
+    if (area != null) {
+      write(area, "area_of_interest", interestFile());
+    }
+    interest.set(area);
+    if (state.get() != null) {
+      preview(state.get().areas());
+    }
   }
 
   private int shownAt(Geometry drawn) {

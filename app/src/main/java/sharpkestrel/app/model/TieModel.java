@@ -309,6 +309,11 @@ public final class TieModel {
     });
   }
 
+  /** Puts a point where surveyors know it, heights above the ellipsoid. */
+  public void survey(int id, double x, double y, double height) {
+    change("surveying point " + id, id, p -> p.on(x, y, height));
+  }
+
   /** Column and row of a point in one of the pictures. */
   public double[] place(TiePoint point, Side side) {
     if (side == Side.SCENE) {

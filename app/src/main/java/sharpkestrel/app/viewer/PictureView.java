@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
@@ -30,6 +31,8 @@ import sharpkestrel.raster.Zoom;
 
 /** The picture well with panes A and B, pan, zoom, swipe, picking and the trial patch. */
 public final class PictureView extends Region {
+
+  private static final Predicate<PaneLayer> NOWHERE = layer -> false;
 
   private final Workspace workspace;
   private final ImageView image = new ImageView();
@@ -64,7 +67,7 @@ public final class PictureView extends Region {
   private final PaneViews views;
   private final ToolLayer tools;
   private boolean grabbed;
-  private Arriving arriving;
+  private Predicate<PaneLayer> arrival = NOWHERE;
 
   public PictureView(Workspace workspace) {
     this.workspace = workspace;
@@ -91,23 +94,31 @@ public final class PictureView extends Region {
     panes.onShownInA(made -> {
       boolean otherWorld = panes.a() == null || panes.a().isPlaced() != made.isPlaced();
       patch.show(null);
-      boolean expected = arriving != null && made.result == arriving.result && views.isSet();
-      if (expected) {
-        views.showAt(made, arriving.col, arriving.row);
-      } else if (otherWorld || !views.isSet()) {
+      if (!arrival.test(made) && (otherWorld || !views.isSet())) {
         fit(made);
       }
-      arriving = null;
+      arrival = NOWHERE;
     });
     workspace.compareProperty().addListener((p, before, now) -> repaint());
   }
 
-  /** A place of a result that is to be in the middle once it is shown. */
-  private record Arriving(Result result, double col, double row) {}
-
   /** Says what is to be in the middle of pane A when a result is shown there next. */
   public void arriveAt(Result result, double col, double row) {
-    arriving = new Arriving(result, col, row);
+    arrival = layer -> {
+      boolean expected = layer.result == result && views.isSet();
+      if (expected) {
+        views.showAt(layer, col, row);
+      }
+      return expected;
+    };
+  }
+
+  /** Shows all of what pane A will show next. */
+  public void fitNext() {
+    arrival = layer -> {
+      fit(layer);
+      return true;
+    };
   }
 
   /** Column and row of what pane A shows in its middle; none where it shows nothing. */

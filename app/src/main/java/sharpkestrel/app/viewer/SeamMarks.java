@@ -86,11 +86,17 @@ public final class SeamMarks implements PaneTool {
     OutlineSet out = model.leftOutProperty().get();
     if (out != null) {
       g.setLineDashes(6, 4);
-      out.outlines().forEach(area -> ring(g, area.getCoordinates(), map, GONE, true));
+      out.outlines().forEach(area -> ring(g, area.getCoordinates(), map, GONE));
+      g.setLineDashes();
+    }
+    OutlineSet interest = model.interestProperty().get();
+    if (interest != null) {
+      g.setLineDashes(6, 4);
+      interest.outlines().forEach(area -> ring(g, area.getCoordinates(), map, DRAWN));
       g.setLineDashes();
     }
     if (!lasso.isEmpty()) {
-      ring(g, lasso.toArray(Coordinate[]::new), map, DRAWN, true);
+      ring(g, lasso.toArray(Coordinate[]::new), map, DRAWN);
     }
     if (corner != null && now != null) {
       square(g, map.x(now.x, now.y), map.y(now.x, now.y), 5, DRAWN);
@@ -138,8 +144,7 @@ public final class SeamMarks implements PaneTool {
     g.fillRect(x - half, y - half, 2 * half, 2 * half);
   }
 
-  private static void ring(
-      GraphicsContext g, Coordinate[] corners, Affine map, Color colour, boolean closed) {
+  private static void ring(GraphicsContext g, Coordinate[] corners, Affine map, Color colour) {
     double[] xs = new double[corners.length];
     double[] ys = new double[corners.length];
     for (int i = 0; i < corners.length; i++) {
@@ -149,11 +154,7 @@ public final class SeamMarks implements PaneTool {
     for (int pass = 0; pass < 2; pass++) {
       g.setStroke(pass == 0 ? HALO : colour);
       g.setLineWidth(pass == 0 ? 4 : 1.6);
-      if (closed) {
-        g.strokePolygon(xs, ys, xs.length);
-      } else {
-        g.strokePolyline(xs, ys, xs.length);
-      }
+      g.strokePolygon(xs, ys, xs.length);
     }
   }
 
