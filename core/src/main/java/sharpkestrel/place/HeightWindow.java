@@ -1,5 +1,6 @@
 package sharpkestrel.place;
 
+import sharpkestrel.raster.Bilinear;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
@@ -12,8 +13,6 @@ final class HeightWindow {
   private final int y;
   private final int width;
   private final int height;
-  private final int right;
-  private final int below;
 
   private HeightWindow(float[] plane, Window window) {
     this.plane = plane;
@@ -21,8 +20,6 @@ final class HeightWindow {
     y = window.y();
     width = window.width();
     height = window.height();
-    right = width > 1 ? 1 : 0;
-    below = height > 1 ? width : 0;
   }
 
   /**
@@ -76,24 +73,7 @@ final class HeightWindow {
       float bottom = plane[i + width] + (plane[i + width + 1] - plane[i + width]) * fx;
       return top + (bottom - top) * fy;
     }
-    return atEdge(px, py);
-  }
-
-  private double atEdge(double toRight, double down) {
-    double px = toRight;
-    double py = down;
-    if (!(px >= -0.5 && py >= -0.5 && px <= width - 0.5 && py <= height - 0.5)) {
-      return Double.NaN;
-    }
-    px = Math.max(0, Math.min(width - 1.0, px));
-    py = Math.max(0, Math.min(height - 1.0, py));
-    int ix = (int) Math.min(px, Math.max(0, width - 2.0));
-    int iy = (int) Math.min(py, Math.max(0, height - 2.0));
-    float fx = (float) (px - ix);
-    float fy = (float) (py - iy);
-    int i = iy * width + ix;
-    float top = plane[i] + (plane[i + right] - plane[i]) * fx;
-    float bottom = plane[i + below] + (plane[i + below + right] - plane[i + below]) * fx;
-    return top + (bottom - top) * fy;
+    boolean within = px >= -0.5 && py >= -0.5 && px <= width - 0.5 && py <= height - 0.5;
+    return within ? Bilinear.held(plane, width, height, col - x, row - y) : Double.NaN;
   }
 }

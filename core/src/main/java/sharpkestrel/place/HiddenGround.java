@@ -4,6 +4,7 @@ import sharpkestrel.geo.CoordinateMap;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.ImageModel;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Bilinear;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
@@ -201,20 +202,8 @@ final class HiddenGround {
 
     /** Height at a place in the model's full-size pixels; NaN outside and in voids. */
     private double at(double col, double row) {
-      double px = col / size - window.x() - 0.5;
-      double py = row / size - window.y() - 0.5;
-      if (!(px >= 0 && py >= 0 && px < window.width() - 1 && py < window.height() - 1)) {
-        return Double.NaN;
-      }
-      int x = (int) px;
-      int y = (int) py;
-      double fx = px - x;
-      double fy = py - y;
-      int i = y * window.width() + x;
-      double above = plane[i] + (plane[i + 1] - plane[i]) * fx;
-      i += window.width();
-      double below = plane[i] + (plane[i + 1] - plane[i]) * fx;
-      return above + (below - above) * fy;
+      return Bilinear.inside(
+          plane, window.width(), window.height(), col / size - window.x(), row / size - window.y());
     }
 
     boolean hides(double[] ray) {

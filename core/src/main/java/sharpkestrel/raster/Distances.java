@@ -45,6 +45,25 @@ public final class Distances {
     return distances;
   }
 
+  /**
+   * Distances to the border of a set, which runs half a pixel from the centres on both sides of it.
+   *
+   * @return pixels, above 0 inside of the set and below 0 outside; infinite where it has no border
+   */
+  public static float[] inside(boolean[] set, int width, int height) {
+    boolean[] others = new boolean[set.length];
+    for (int i = 0; i < others.length; i++) {
+      others[i] = !set[i];
+    }
+    float[] toSet = to(set, width, height);
+    float[] toOthers = to(others, width, height);
+    float[] signed = new float[set.length];
+    for (int i = 0; i < signed.length; i++) {
+      signed[i] = set[i] ? toOthers[i] - 0.5f : 0.5f - toSet[i];
+    }
+    return signed;
+  }
+
   /** The lower envelope of parabolas that stand on a line's values. */
   private static void envelope(double[] f, int n, int[] roots, double[] meets, double[] out) {
     int k = 0;

@@ -59,9 +59,11 @@ final class MosaicPanel extends HBox {
       panel.inputs().choose("left-out", now == null ? "" : model.leftOutFile().toString());
       find();
     });
-    model.interestProperty().addListener((p, before, now) -> panel
-        .inputs()
-        .choose("area-of-interest", now == null ? "" : model.interestFile().toString()));
+    model
+        .interestProperty()
+        .addListener((p, before, now) -> panel
+            .inputs()
+            .choose("area-of-interest", now == null ? "" : model.interestFile().toString()));
     takeScenes();
     show(null, model.stateProperty().get());
   }

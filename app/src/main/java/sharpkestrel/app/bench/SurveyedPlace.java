@@ -82,14 +82,16 @@ final class SurveyedPlace extends HBox {
       if (Double.isNaN(value(field))) {
         workspace
             .messageProperty()
-            .set("'" + field.getText() + "' is no place on the ground: it should be a number in the reference's system.");
+            .set("'" + field.getText()
+                + "' is no place on the ground: it should be a number in the reference's system.");
         return;
       }
     }
     if (!height.getText().isBlank() && Double.isNaN(value(height))) {
       workspace
           .messageProperty()
-          .set("'" + height.getText() + "' is no height; it should be metres above the ellipsoid, or empty.");
+          .set("'" + height.getText()
+              + "' is no height; it should be metres above the ellipsoid, or empty.");
       return;
     }
     picked().ifPresent(p -> model.survey(p.id(), value(east), value(north), value(height)));

@@ -11,13 +11,13 @@ import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.SettingValues;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
-import sharpkestrel.place.GroundHeights;
-import sharpkestrel.place.Heights;
 import sharpkestrel.geo.ImageInverse;
 import sharpkestrel.geo.ImageModel;
 import sharpkestrel.geo.InSystem;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.io.RasterFiles;
+import sharpkestrel.place.GroundHeights;
+import sharpkestrel.place.Heights;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Raster;
@@ -136,8 +136,8 @@ public final class LivePlacing {
     }
     double undulation = Double.parseDouble(result.settings().getOrDefault("undulation", "0"));
     Heights heights = new Heights(RasterFiles.open(Path.of(file)), undulation, 0, 0);
-    GroundHeights ground = new GroundHeights(
-        Optional.of(heights), ((Raster) result.value()).grid().crs());
+    GroundHeights ground =
+        new GroundHeights(Optional.of(heights), ((Raster) result.value()).grid().crs());
     return (x, y) -> {
       double height = ground.at(x, y);
       return Double.isNaN(height) ? otherwise : height;

@@ -227,7 +227,10 @@ public final class SeamModel {
     OutlineSet after = all ? null : drawn(List.of(drawn), List.of(0.0));
     workspace
         .undo()
-        .change(all ? "show all" : "cut to an area", () -> putInterest(after), () -> putInterest(before));
+        .change(
+            all ? "show all" : "cut to an area",
+            () -> putInterest(after),
+            () -> putInterest(before));
   }
 
   private void putInterest(OutlineSet area) {

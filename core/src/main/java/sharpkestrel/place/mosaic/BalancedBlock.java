@@ -107,13 +107,14 @@ public final class BalancedBlock {
         .map(surface ->
             new Obstacles.Tall(onGrid(surface), onGrid(lines.heights().orElseThrow())));
     Obstacles obstacles = new Obstacles(whole, clearance, tall, members, metres);
-    SeamFinder finder = new SeamFinder(
+    CellReader reader = new CellReader(
         members,
         tones,
         range,
         obstacles,
         lines.level() > 0 ? Optional.of(levels) : Optional.empty(),
         job);
+    SeamFinder finder = new SeamFinder(members, reader, job);
     return SeamAreas.of(finder.find(), members.size());
   }
 

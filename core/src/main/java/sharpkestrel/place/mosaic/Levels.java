@@ -3,6 +3,8 @@ package sharpkestrel.place.mosaic;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.stream.IntStream;
+import sharpkestrel.raster.Bilinear;
 import sharpkestrel.raster.Window;
 
 /**
@@ -36,8 +38,7 @@ final class Levels {
    * @param metres in a pixel of the overview
    */
   static Levels of(Overview overview, Tone[][] tones, double metres) {
-    int side = (int) Math.max(1, Math.round(Tones.BLOCK / metres));
-    Levels levels = new Levels(overview, side);
+    Levels levels = new Levels(overview, Tones.side(Tones.BLOCK, metres));
     for (int one = 0; one < overview.members(); one++) {
       for (int two = one + 1; two < overview.members(); two++) {
         levels.compare(one, two, tones);
@@ -51,41 +52,30 @@ final class Levels {
   }
 
   private void compare(int one, int two, Tone[][] tones) {
-    Window common = overview.common(one, two);
-    int across = common.width() / side;
-    int down = common.height() / side;
-    if (across == 0 || down == 0) {
+    Overview.Blocks blocks = overview.blocks(one, two, side);
+    if (IntStream.range(0, blocks.count()).noneMatch(blocks::isKnown)) {
       return;
     }
     Lattice[] bands = new Lattice[overview.bands()];
-    boolean any = false;
     for (int b = 0; b < bands.length; b++) {
-      float[] differences = new float[across * down];
+      float[] differences = new float[blocks.count()];
       for (int k = 0; k < differences.length; k++) {
-        differences[k] = difference(
-            one, two, b, common.x() + k % across * side, common.y() + k / across * side, tones);
-        any |= !Float.isNaN(differences[k]);
+        differences[k] = blocks.isKnown(k)
+            ? (float) (toned(tones[two][b], blocks, blocks.ofTwo()[b], k)
+                - toned(tones[one][b], blocks, blocks.ofOne()[b], k))
+            : Float.NaN;
       }
-      bands[b] = new Lattice(common, across, down, smooth(differences, across, down));
+      bands[b] = new Lattice(
+          overview.common(one, two),
+          blocks.across(),
+          blocks.down(),
+          smooth(differences, blocks.across(), blocks.down()));
     }
-    if (any) {
-      byPair.put(key(one, two), bands);
-    }
+    byPair.put(key(one, two), bands);
   }
 
-  private float difference(int one, int two, int band, int left, int top, Tone[][] tones) {
-    float[] a = new float[side * side];
-    float[] b = new float[side * side];
-    int count = overview.gather(one, two, band, new Window(left, top, side, side), a, b);
-    if (2 * count < side * side) {
-      return Float.NaN;
-    }
-    double x = 2 * (left + side / 2.0) / overview.grid().width() - 1;
-    double y = 2 * (top + side / 2.0) / overview.grid().height() - 1;
-    Tone toneOne = tones[one][band];
-    Tone toneTwo = tones[two][band];
-    return (float) (toneTwo.curve(Tones.median(b, count)) * toneTwo.factor(x, y)
-        - toneOne.curve(Tones.median(a, count)) * toneOne.factor(x, y));
+  private static double toned(Tone tone, Overview.Blocks blocks, float[] of, int k) {
+    return tone.curve(of[k]) * tone.factor(blocks.x()[k], blocks.y()[k]);
   }
 
   private static float[] smooth(float[] differences, int across, int down) {
@@ -161,21 +151,11 @@ final class Levels {
       return 0;
     }
     Lattice lattice = bands[band];
-    double u = (x - lattice.common.x()) / side - 0.5;
-    double v = (y - lattice.common.y()) / side - 0.5;
-    u = Math.max(0, Math.min(lattice.across - 1.0, u));
-    v = Math.max(0, Math.min(lattice.down - 1.0, v));
-    int left = Math.min((int) u, Math.max(0, lattice.across - 2));
-    int top = Math.min((int) v, Math.max(0, lattice.down - 2));
-    int right = Math.min(left + 1, lattice.across - 1);
-    int bottom = Math.min(top + 1, lattice.down - 1);
-    double fx = u - left;
-    double fy = v - top;
-    float[] of = lattice.of;
-    double above =
-        of[top * lattice.across + left] * (1 - fx) + of[top * lattice.across + right] * fx;
-    double below =
-        of[bottom * lattice.across + left] * (1 - fx) + of[bottom * lattice.across + right] * fx;
-    return above * (1 - fy) + below * fy;
+    return Bilinear.held(
+        lattice.of,
+        lattice.across,
+        lattice.down,
+        (x - lattice.common.x()) / side,
+        (y - lattice.common.y()) / side);
   }
 }

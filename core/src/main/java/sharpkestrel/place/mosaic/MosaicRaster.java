@@ -306,18 +306,11 @@ final class MosaicRaster extends DerivedRaster {
     if (none(inside)) {
       return new float[window.area()];
     }
-    boolean[] outside = new boolean[inside.length];
-    for (int i = 0; i < outside.length; i++) {
-      outside[i] = !inside[i];
-    }
-    float[] toOutside = Distances.to(outside, larger.width(), larger.height());
-    float[] toInside = Distances.to(inside, larger.width(), larger.height());
+    float[] signed = Distances.inside(inside, larger.width(), larger.height());
     float[] weight = new float[window.area()];
     for (int i = 0; i < weight.length; i++) {
       int j = (i / window.width() + halo) * larger.width() + i % window.width() + halo;
-      // the border runs half a pixel from the centres on both sides
-      double signed = inside[j] ? toOutside[j] - 0.5 : 0.5 - toInside[j];
-      weight[i] = (float) Math.max(0, Math.min(1, 0.5 + signed / width));
+      weight[i] = (float) Math.max(0, Math.min(1, 0.5 + signed[j] / width));
     }
     return weight;
   }

@@ -84,19 +84,72 @@ record Overview(int level, Grid grid, List<Window> windows, List<float[][]> plan
   }
 
   /**
-   * Values of a band in the pixels of a window that two members have.
+   * Medians of two members in square blocks of their overlap, from its first pixel on.
    *
-   * @param ofOne (output) as many as are returned, as {@code ofTwo}
+   * @param x of the blocks' middles, from -1 to 1 over the grid, as {@code y}
+   * @param ofOne by band and block; NaN where fewer than half of its pixels are known in both, as {@code ofTwo}
    */
-  int gather(int one, int two, int band, Window window, float[] ofOne, float[] ofTwo) {
+  record Blocks(int across, int down, double[] x, double[] y, float[][] ofOne, float[][] ofTwo) {
+
+    int count() {
+      return across * down;
+    }
+
+    boolean isKnown(int block) {
+      return !Float.isNaN(ofOne[0][block]);
+    }
+  }
+
+  /**
+   * @param side of a block, pixels
+   */
+  Blocks blocks(int one, int two, int side) {
+    Window common = common(one, two);
+    int across = common.width() / side;
+    int down = common.height() / side;
+    Blocks blocks = new Blocks(
+        across,
+        down,
+        new double[across * down],
+        new double[across * down],
+        new float[bands()][across * down],
+        new float[bands()][across * down]);
+    int[] atOne = new int[side * side];
+    int[] atTwo = new int[side * side];
+    float[] values = new float[side * side];
+    for (int k = 0; k < blocks.count(); k++) {
+      Window block =
+          new Window(common.x() + k % across * side, common.y() + k / across * side, side, side);
+      blocks.x[k] = 2 * (block.x() + side / 2.0) / grid.width() - 1;
+      blocks.y[k] = 2 * (block.y() + side / 2.0) / grid.height() - 1;
+      int count = known(one, two, block, atOne, atTwo);
+      for (int b = 0; b < bands(); b++) {
+        boolean enough = 2 * count >= side * side;
+        blocks.ofOne[b][k] = enough ? median(one, b, atOne, count, values) : Float.NaN;
+        blocks.ofTwo[b][k] = enough ? median(two, b, atTwo, count, values) : Float.NaN;
+      }
+    }
+    return blocks;
+  }
+
+  private float median(int member, int band, int[] at, int count, float[] values) {
+    float[] plane = planes.get(member)[band];
+    for (int i = 0; i < count; i++) {
+      values[i] = plane[at[i]];
+    }
+    return (float) Tones.median(values, count);
+  }
+
+  /** Places of the pixels of a window that two members have. */
+  private int known(int one, int two, Window window, int[] atOne, int[] atTwo) {
     int count = 0;
     for (int y = window.y(); y < window.bottom(); y++) {
       for (int x = window.x(); x < window.right(); x++) {
-        int atOne = at(one, x, y);
-        int atTwo = at(two, x, y);
-        if (isValid(one, atOne) && isValid(two, atTwo)) {
-          ofOne[count] = planes.get(one)[band][atOne];
-          ofTwo[count++] = planes.get(two)[band][atTwo];
+        int first = at(one, x, y);
+        int second = at(two, x, y);
+        if (isValid(one, first) && isValid(two, second)) {
+          atOne[count] = first;
+          atTwo[count++] = second;
         }
       }
     }

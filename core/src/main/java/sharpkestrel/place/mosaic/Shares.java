@@ -1,5 +1,6 @@
 package sharpkestrel.place.mosaic;
 
+import sharpkestrel.raster.Bilinear;
 import sharpkestrel.raster.Distances;
 import sharpkestrel.raster.PolygonFill;
 
@@ -26,17 +27,10 @@ final class Shares {
         continue;
       }
       boolean[] inside = areas[m].fill(overview.level(), overview.grid().window());
-      boolean[] outside = new boolean[inside.length];
-      for (int i = 0; i < outside.length; i++) {
-        outside[i] = !inside[i];
-      }
-      float[] toInside = Distances.to(inside, width, height);
-      float[] toOutside = Distances.to(outside, width, height);
-      byMember[m] = new float[inside.length];
+      byMember[m] = Distances.inside(inside, width, height);
       for (int i = 0; i < inside.length; i++) {
-        double signed = inside[i] ? toOutside[i] - 0.5 : 0.5 - toInside[i];
-        byMember[m][i] =
-            (float) Math.max(0, Math.min(1, 0.5 + 0.5 * signed / Math.max(0.5, distance)));
+        double share = 0.5 + 0.5 * byMember[m][i] / Math.max(0.5, distance);
+        byMember[m][i] = (float) Math.max(0, Math.min(1, share));
       }
     }
     for (int i = 0; i < width * height; i++) {
@@ -57,21 +51,8 @@ final class Shares {
    */
   double of(int member, double x, double y) {
     float[] shares = byMember[member];
-    if (shares == null) {
-      return 0;
-    }
-    int width = overview.grid().width();
-    int height = overview.grid().height();
-    double u = Math.max(0, Math.min(width - 1.0, x - 0.5));
-    double v = Math.max(0, Math.min(height - 1.0, y - 0.5));
-    int left = Math.min((int) u, Math.max(0, width - 2));
-    int top = Math.min((int) v, Math.max(0, height - 2));
-    int right = Math.min(left + 1, width - 1);
-    int bottom = Math.min(top + 1, height - 1);
-    double fx = u - left;
-    double fy = v - top;
-    double above = shares[top * width + left] * (1 - fx) + shares[top * width + right] * fx;
-    double below = shares[bottom * width + left] * (1 - fx) + shares[bottom * width + right] * fx;
-    return above * (1 - fy) + below * fy;
+    return shares == null
+        ? 0
+        : Bilinear.held(shares, overview.grid().width(), overview.grid().height(), x, y);
   }
 }

@@ -3,12 +3,9 @@ package sharpkestrel.place.mosaic;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import org.ejml.data.DMatrixRMaj;
-import org.ejml.dense.row.factory.LinearSolverFactory_DDRM;
-import org.ejml.interfaces.linsol.LinearSolverDense;
+import java.util.stream.IntStream;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.Window;
 
 /**
  * Makes the tones of scenes agree where they overlap, for all scenes at once, one of them staying as it is.
@@ -39,8 +36,14 @@ final class Tones {
   private final int anchor;
   private final List<Pair> pairs = new ArrayList<>();
 
-  /** Quantiles of both scenes in their overlap, by band. */
-  private record Pair(int one, int two, double weight, double[][] ofOne, double[][] ofTwo) {}
+  /** Quantiles of both scenes in their overlap, by band, and its blocks of ground. */
+  private record Pair(
+      int one,
+      int two,
+      double weight,
+      double[][] ofOne,
+      double[][] ofTwo,
+      Overview.Blocks blocks) {}
 
   /** Medians of a block of ground in two scenes, of one band, and where it lies from -1 to 1. */
   private record Median(int one, int two, double x, double y, double ofOne, double ofTwo) {}
@@ -86,7 +89,7 @@ final class Tones {
         solver.curves(b, balance, tied, tones);
       }
       if (degree > 0) {
-        solver.trends(b, degree, metres, tied, tones);
+        solver.trends(b, degree, tied, tones);
       }
     }
     return tones;
@@ -101,46 +104,39 @@ final class Tones {
   }
 
   private void compare(int one, int two, double metres) {
-    Window common = overview.common(one, two);
-    int side = (int) Math.max(1, Math.round(PATCH / metres));
-    int across = common.width() / side;
-    int down = common.height() / side;
-    float[][] ofOne = new float[overview.bands()][across * down];
-    float[][] ofTwo = new float[overview.bands()][across * down];
-    float[] a = new float[side * side];
-    float[] c = new float[side * side];
-    int count = 0;
-    for (int k = 0; k < across * down; k++) {
-      int left = common.x() + k % across * side;
-      int top = common.y() + k / across * side;
-      int n = 0;
-      for (int b = 0; b < overview.bands(); b++) {
-        n = overview.gather(one, two, b, new Window(left, top, side, side), a, c);
-        if (2 * n < side * side) {
-          break;
-        }
-        ofOne[b][count] = (float) median(a, n);
-        ofTwo[b][count] = (float) median(c, n);
-      }
-      count += 2 * n >= side * side ? 1 : 0;
-    }
-    if (count < LEAST_PATCHES) {
+    Overview.Blocks patches = overview.blocks(one, two, side(PATCH, metres));
+    int[] known = IntStream.range(0, patches.count()).filter(patches::isKnown).toArray();
+    if (known.length < LEAST_PATCHES) {
       return;
     }
-    double[][] quantilesOne = new double[overview.bands()][];
-    double[][] quantilesTwo = new double[overview.bands()][];
+    double[][] ofOne = new double[overview.bands()][];
+    double[][] ofTwo = new double[overview.bands()][];
     for (int b = 0; b < overview.bands(); b++) {
-      quantilesOne[b] = quantiles(ofOne[b], count);
-      quantilesTwo[b] = quantiles(ofTwo[b], count);
+      ofOne[b] = quantiles(patches.ofOne()[b], known);
+      ofTwo[b] = quantiles(patches.ofTwo()[b], known);
     }
-    pairs.add(new Pair(one, two, Math.sqrt(count), quantilesOne, quantilesTwo));
+    pairs.add(new Pair(
+        one,
+        two,
+        Math.sqrt(known.length),
+        ofOne,
+        ofTwo,
+        overview.blocks(one, two, side(BLOCK, metres))));
   }
 
-  private static double[] quantiles(float[] of, int count) {
-    float[] values = Arrays.copyOf(of, count);
+  /** Pixels in a side of so many metres. */
+  static int side(double length, double metres) {
+    return (int) Math.max(1, Math.round(length / metres));
+  }
+
+  private static double[] quantiles(float[] of, int[] known) {
+    float[] values = new float[known.length];
+    for (int i = 0; i < values.length; i++) {
+      values[i] = of[known[i]];
+    }
     Arrays.sort(values);
     double[] at = new double[SHARES.length];
-    Arrays.setAll(at, k -> values[(int) (SHARES[k] * (count - 1))]);
+    Arrays.setAll(at, k -> values[(int) (SHARES[k] * (values.length - 1))]);
     return at;
   }
 
@@ -197,7 +193,7 @@ final class Tones {
     if (unknowns == 0) {
       return;
     }
-    Equations equations = new Equations(unknowns);
+    RobustEquations equations = new RobustEquations(unknowns);
     for (Pair pair : pairs) {
       if (!tied[pair.one] || knots[pair.one] == null || knots[pair.two] == null) {
         continue;
@@ -273,8 +269,8 @@ final class Tones {
     return rising;
   }
 
-  private void trends(int band, int degree, double metres, boolean[] tied, Tone[][] tones) {
-    List<Median> medians = medians(band, metres, tied, tones);
+  private void trends(int band, int degree, boolean[] tied, Tone[][] tones) {
+    List<Median> medians = medians(band, tied, tones);
     int terms = Tone.terms(degree);
     int[] first = new int[overview.members()];
     int unknowns = 0;
@@ -288,7 +284,7 @@ final class Tones {
     if (unknowns == 0) {
       return;
     }
-    Equations equations = new Equations(unknowns);
+    RobustEquations equations = new RobustEquations(unknowns);
     double sum = 0;
     for (Median pair : medians) {
       double[] row = new double[unknowns];
@@ -318,31 +314,19 @@ final class Tones {
     }
   }
 
-  private List<Median> medians(int band, double metres, boolean[] tied, Tone[][] tones) {
-    int side = (int) Math.max(1, Math.round(BLOCK / metres));
+  private List<Median> medians(int band, boolean[] tied, Tone[][] tones) {
     List<Median> medians = new ArrayList<>();
     for (Pair pair : pairs) {
-      if (!tied[pair.one]) {
-        continue;
-      }
-      Window common = overview.common(pair.one, pair.two);
-      float[] one = new float[side * side];
-      float[] two = new float[side * side];
-      for (int top = common.y(); top + side <= common.bottom(); top += side) {
-        for (int left = common.x(); left + side <= common.right(); left += side) {
-          int count = overview.gather(
-              pair.one, pair.two, band, new Window(left, top, side, side), one, two);
-          if (2 * count >= side * side) {
-            double x = 2 * (left + side / 2.0) / overview.grid().width() - 1;
-            double y = 2 * (top + side / 2.0) / overview.grid().height() - 1;
-            medians.add(new Median(
-                pair.one,
-                pair.two,
-                x,
-                y,
-                tones[pair.one][band].curve(median(one, count)),
-                tones[pair.two][band].curve(median(two, count))));
-          }
+      Overview.Blocks blocks = pair.blocks;
+      for (int k = 0; tied[pair.one] && k < blocks.count(); k++) {
+        if (blocks.isKnown(k)) {
+          medians.add(new Median(
+              pair.one,
+              pair.two,
+              blocks.x()[k],
+              blocks.y()[k],
+              tones[pair.one][band].curve(blocks.ofOne()[band][k]),
+              tones[pair.two][band].curve(blocks.ofTwo()[band][k])));
         }
       }
     }
@@ -355,80 +339,5 @@ final class Tones {
     return count % 2 == 1
         ? sorted[count / 2]
         : 0.5 * ((double) sorted[count / 2 - 1] + sorted[count / 2]);
-  }
-
-  /** Normal equations of a robust fit: what fits badly counts less (Tukey's biweight). */
-  private static final class Equations {
-    private static final double TUKEY = 4.685;
-    private static final double TO_SIGMA = 1.4826;
-
-    private final int unknowns;
-    private final List<double[]> rows = new ArrayList<>();
-    private final List<Double> right = new ArrayList<>();
-
-    Equations(int unknowns) {
-      this.unknowns = unknowns;
-    }
-
-    void add(double[] row, double value) {
-      rows.add(row);
-      right.add(value);
-    }
-
-    double[] solve(int passes) {
-      double[] weights = new double[rows.size()];
-      Arrays.fill(weights, 1);
-      double[] x = solved(weights);
-      for (int pass = 0; pass < passes; pass++) {
-        float[] off = new float[weights.length];
-        for (int i = 0; i < off.length; i++) {
-          off[i] = (float) Math.abs(residual(i, x));
-        }
-        double limit = TUKEY * TO_SIGMA * median(off, off.length);
-        if (!(limit > 0)) {
-          return x;
-        }
-        for (int i = 0; i < off.length; i++) {
-          double u = off[i] / limit;
-          weights[i] = u < 1 ? (1 - u * u) * (1 - u * u) : 0;
-        }
-        x = solved(weights);
-      }
-      return x;
-    }
-
-    private double residual(int i, double[] x) {
-      double sum = -right.get(i);
-      double[] row = rows.get(i);
-      for (int k = 0; k < unknowns; k++) {
-        sum += row[k] * x[k];
-      }
-      return sum;
-    }
-
-    private double[] solved(double[] weights) {
-      DMatrixRMaj normal = new DMatrixRMaj(unknowns, unknowns);
-      DMatrixRMaj side = new DMatrixRMaj(unknowns, 1);
-      for (int i = 0; i < weights.length; i++) {
-        double[] row = rows.get(i);
-        for (int k = 0; k < unknowns; k++) {
-          double weighted = weights[i] * row[k];
-          if (weighted != 0) {
-            for (int j = 0; j < unknowns; j++) {
-              normal.add(k, j, weighted * row[j]);
-            }
-            side.add(k, 0, weighted * right.get(i));
-          }
-        }
-      }
-      LinearSolverDense<DMatrixRMaj> solver = LinearSolverFactory_DDRM.symmPosDef(unknowns);
-      if (!solver.setA(normal)) {
-        throw new RasterException(
-            "The overlaps are too alike in tone to balance the scenes by. Choose no balance, or leave the trend out.");
-      }
-      DMatrixRMaj x = new DMatrixRMaj(unknowns, 1);
-      solver.solve(side, x);
-      return x.getData().clone();
-    }
   }
 }

@@ -3,6 +3,17 @@ package sharpkestrel.place.mosaic;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static sharpkestrel.place.mosaic.TwoScenes.HEIGHT;
+import static sharpkestrel.place.mosaic.TwoScenes.ONE;
+import static sharpkestrel.place.mosaic.TwoScenes.TWO;
+import static sharpkestrel.place.mosaic.TwoScenes.UTM;
+import static sharpkestrel.place.mosaic.TwoScenes.WIDTH;
+import static sharpkestrel.place.mosaic.TwoScenes.areas;
+import static sharpkestrel.place.mosaic.TwoScenes.block;
+import static sharpkestrel.place.mosaic.TwoScenes.box;
+import static sharpkestrel.place.mosaic.TwoScenes.ground;
+import static sharpkestrel.place.mosaic.TwoScenes.scene;
+import static sharpkestrel.place.mosaic.TwoScenes.taken;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -11,18 +22,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
-import org.locationtech.jts.coverage.CoverageValidator;
-import org.locationtech.jts.geom.Coordinate;
-import org.locationtech.jts.geom.Envelope;
-import org.locationtech.jts.geom.Geometry;
-import org.locationtech.jts.geom.GeometryFactory;
-import sharpkestrel.expr.Table;
-import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.CoordinateMap;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.OutlineSet;
-import sharpkestrel.geo.SeamVisibility;
-import sharpkestrel.place.ResultGrid;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -37,78 +39,15 @@ import sharpkestrel.raster.Pixels;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Request;
-import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
 
-/** Two scenes of one ground, the second 120 m further east: 240 m of each lie in both. */
+/** Rules, balance and bounds of mosaics of {@link TwoScenes}. */
 class MosaicTest {
-
-  private static final CrsName UTM = CrsName.epsg(32630);
-  private static final int WIDTH = 360;
-  private static final int HEIGHT = 260;
-  private static final Grid ONE =
-      new Grid(WIDTH, HEIGHT, Affine.northUp(512_000, 6_702_000, 1), UTM);
-  private static final Grid TWO =
-      new Grid(WIDTH, HEIGHT, Affine.northUp(512_120, 6_702_000, 1), UTM);
-  private static final GeometryFactory GEOMETRY = new GeometryFactory();
-
-  /** What the ground is like; the same for both scenes. */
-  private static double ground(double x, double y) {
-    return 400
-        + 90 * Math.sin(x / 23) * Math.cos(y / 31)
-        + 60 * Math.sin(x / 5.3 + y / 7.1)
-        + 120 * Math.max(0, Math.sin(x / 90));
-  }
-
-  private interface Changed {
-    double to(double value, double x, double y);
-  }
-
-  private static Raster scene(Grid grid, Changed changed) {
-    return Made.on(
-        grid,
-        SampleType.UINT16,
-        (b, col, row) -> {
-          double x = grid.affine().x(col + 0.5, row + 0.5) - 512_000;
-          double y = 6_702_000 - grid.affine().y(col + 0.5, row + 0.5);
-          return Math.rint(changed.to(ground(x, y) * (b + 1), x, y));
-        },
-        BandRole.RED,
-        BandRole.NEAR_INFRARED);
-  }
-
-  private static Block block(Balance balance, int trend, Raster... scenes) {
-    return block(balance, trend, Optional.empty(), scenes);
-  }
-
-  private static Block block(
-      Balance balance, int trend, Optional<OutlineSet> leftOut, Raster... scenes) {
-    return new Block(
-        List.of(scenes),
-        leftOut,
-        balance,
-        1,
-        trend,
-        List.of(),
-        new ResultGrid(CrsName.NONE, Optional.empty(), Double.NaN, Resampling.CUBIC));
-  }
 
   private static Raster mosaic(Overlap overlap, Block block) {
     return BalancedBlock.of(block, Job.QUIET)
         .mosaic(overlap, Optional.empty(), Optional.empty(), 0, 0, Attachments.NONE);
-  }
-
-  private static OutlineSet areas(double[] scenes, Geometry... areas) {
-    return new OutlineSet(
-        UTM,
-        List.of(areas),
-        new Table(areas.length, List.of(new Table.Column("scene", "Scene", "", scenes))));
-  }
-
-  private static Geometry box(double west, double south, double east, double north) {
-    return GEOMETRY.toGeometry(
-        new Envelope(512_000 + west, 512_000 + east, 6_702_000 + south, 6_702_000 + north));
   }
 
   @Test
@@ -131,23 +70,13 @@ class MosaicTest {
     "MOST_NADIR, 130"
   })
   void showsWhatTheRuleSays(Overlap overlap, double expected) {
-    Raster one = tilted(scene(ONE, (v, x, y) -> 100), 20);
-    Raster two = tilted(scene(TWO, (v, x, y) -> 130), 5);
+    Raster one = taken(scene(ONE, (v, x, y) -> 100), 20, 90);
+    Raster two = taken(scene(TWO, (v, x, y) -> 130), 5, 90);
     float[][] pixels = mosaic(overlap, block(Balance.NONE, 0, one, two))
         .read(0, new Window(0, 40, 480, 1), Request.BACKGROUND);
     assertThat(pixels[0][60]).isEqualTo(100);
     assertThat(pixels[0][240]).isEqualTo((float) expected);
     assertThat(pixels[0][440]).isEqualTo(130);
-  }
-
-  private static Raster tilted(Raster raster, double offNadir) {
-    Acquisition acquisition =
-        new Acquisition(java.time.Instant.EPOCH, 40, 180, offNadir, 90, java.util.Map.of());
-    return new MemoryRaster(
-        raster.grid(),
-        raster.bands(),
-        Attachments.NONE.with(Acquisition.class, acquisition),
-        Made.samples(raster));
   }
 
   @Test
@@ -172,8 +101,8 @@ class MosaicTest {
     Block block = block(
         Balance.HISTOGRAM,
         1,
-        tilted(scene(ONE, (v, x, y) -> v), 3),
-        tilted(scene(TWO, (v, x, y) -> 0.8 * v + 40), 9));
+        taken(scene(ONE, (v, x, y) -> v), 3, 90),
+        taken(scene(TWO, (v, x, y) -> 0.8 * v + 40), 9, 90));
     BalancedBlock balanced = BalancedBlock.of(block, Job.QUIET);
     OutlineSet seam =
         areas(new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
@@ -269,102 +198,6 @@ class MosaicTest {
   }
 
   @Test
-  void cutsWhereScenesAgree() {
-    // the scenes differ but for a channel that wanders about x = 240
-    Raster one = scene(ONE, (v, x, y) -> v);
-    Raster two = scene(TWO, (v, x, y) -> Math.abs(x - channel(y)) < 8 ? v : v + 250);
-    BalancedBlock block = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET);
-    OutlineSet seams = block.seams(
-        new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0, 0), Job.QUIET);
-    for (SeamEdits.Side side : SeamEdits.sides(seams)) {
-      double y = 6_702_000 - side.from().y;
-      if (side.seam() && y > 5 && y < HEIGHT - 5) {
-        assertThat(side.from().x - 512_000).isCloseTo(channel(y), within(11.0));
-      }
-    }
-    SeamVisibility visibility = block.visibility(seams, 0, Job.QUIET);
-    assertThat(visibility.before()).isGreaterThan(20);
-    assertThat(visibility.after()).isLessThan(visibility.before() / 3);
-  }
-
-  @Test
-  void threeScenesMeetAlongTwoSeams() {
-    Grid three = new Grid(WIDTH, HEIGHT, Affine.northUp(512_240, 6_702_000, 1), UTM);
-    Raster one = scene(ONE, (v, x, y) -> v);
-    Raster two = scene(TWO, (v, x, y) -> Math.abs(x - 180) < 8 ? v : v + 150);
-    Raster last = scene(three, (v, x, y) -> Math.abs(x - 420) < 8 ? v + 150 : v + 300);
-    OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two, last), Job.QUIET)
-        .seams(
-            new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0, 0), Job.QUIET);
-    assertThat(seams.table().values("scene")).containsExactly(1, 2, 3);
-    assertThat(CoverageValidator.isValid(seams.outlines().toArray(Geometry[]::new)))
-        .isTrue();
-    assertThat(seams.outlines().get(0).getArea()).isCloseTo(180.0 * HEIGHT, within(3000.0));
-    assertThat(seams.outlines().get(1).getArea()).isCloseTo(240.0 * HEIGHT, within(5000.0));
-    assertThat(seams.outlines().get(2).getArea()).isCloseTo(180.0 * HEIGHT, within(3000.0));
-  }
-
-  private static double channel(double y) {
-    return 240 + 40 * Math.sin(y / 60);
-  }
-
-  @Test
-  void keepsWhatItShouldWhole() {
-    Raster one = scene(ONE, (v, x, y) -> v);
-    Raster two = scene(TWO, (v, x, y) -> v + (Math.abs(x - 240) < 60 ? 0 : 200));
-    Geometry tall = box(232, -HEIGHT + 40, 252, -30);
-    OutlineSet whole = areas(new double[] {0}, tall);
-    OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET)
-        .seams(
-            new Seamlines(Optional.of(whole), Optional.empty(), Optional.empty(), 4, 0), Job.QUIET);
-    Geometry first = seams.outlines().getFirst();
-    double share = first.intersection(tall).getArea() / tall.getArea();
-    assertThat(Math.min(share, 1 - share)).isLessThan(0.001);
-    assertThat(first.getBoundary().distance(tall)).isGreaterThan(2);
-  }
-
-  @Test
-  void keepsTallThingsWholeWhereTheyLeanInEachScene() {
-    // scene one looks from the west and scene two from the east: tops of 20 m lean by 20 m either
-    // way
-    Raster one = looking(scene(ONE, (v, x, y) -> v), 270);
-    Raster two = looking(scene(TWO, (v, x, y) -> v + (Math.abs(x - 240) < 70 ? 0 : 250)), 90);
-    Raster terrain = heights((x, y) -> 30);
-    Raster surface = heights((x, y) -> x > 236 && x < 246 && y > 50 && y < 210 ? 50 : 30);
-    OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET)
-        .seams(
-            new Seamlines(Optional.empty(), Optional.of(surface), Optional.of(terrain), 0, 0),
-            Job.QUIET);
-    Geometry first = seams.outlines().getFirst();
-    Geometry leaning = box(218, -208, 264, -52);
-    double share = first.intersection(leaning).getArea() / leaning.getArea();
-    assertThat(Math.min(share, 1 - share)).isLessThan(0.005);
-  }
-
-  private static Raster looking(Raster raster, double azimuth) {
-    Acquisition acquisition =
-        new Acquisition(java.time.Instant.EPOCH, 40, 180, 45, azimuth, java.util.Map.of());
-    return new MemoryRaster(
-        raster.grid(),
-        raster.bands(),
-        Attachments.NONE.with(Acquisition.class, acquisition),
-        Made.samples(raster));
-  }
-
-  private interface Height {
-    double at(double x, double y);
-  }
-
-  private static Raster heights(Height height) {
-    Grid grid = new Grid(480, HEIGHT, Affine.northUp(512_000, 6_702_000, 1), UTM);
-    return Made.on(
-        grid,
-        SampleType.FLOAT32,
-        (b, col, row) -> height.at(col + 0.5, row + 0.5),
-        BandRole.HEIGHT);
-  }
-
-  @Test
   void evensOutSlowDifferencesAlongSeamsOnly() {
     // light on slopes: up to 60 numbers between the scenes, along the seam up and down
     Raster two = scene(TWO, (v, x, y) -> v + 60 * Math.sin(y / 60));
@@ -395,21 +228,6 @@ class MosaicTest {
       sum += Math.abs(change - (ground(240.5, y + 0.5) - ground(239.5, y + 0.5)));
     }
     return sum / HEIGHT;
-  }
-
-  @Test
-  void areasMeetWithoutGaps() {
-    Raster one = scene(ONE, (v, x, y) -> v);
-    Raster two = scene(TWO, (v, x, y) -> Math.abs(x - channel(y)) < 8 ? v : v + 250);
-    OutlineSet seams = BalancedBlock.of(block(Balance.NONE, 0, one, two), Job.QUIET)
-        .seams(
-            new Seamlines(Optional.empty(), Optional.empty(), Optional.empty(), 0, 0), Job.QUIET);
-    Geometry union = seams.outlines().get(0).union(seams.outlines().get(1));
-    assertThat(union.getArea()).isCloseTo(480.0 * HEIGHT, within(1.0));
-    assertThat(CoverageValidator.isValid(seams.outlines().toArray(Geometry[]::new)))
-        .isTrue();
-    assertThat(seams.outlines().get(0).intersection(seams.outlines().get(1)).getArea())
-        .isLessThan(1e-6);
   }
 
   @Test
@@ -539,58 +357,5 @@ class MosaicTest {
         BandRole.NEAR_INFRARED);
     assertThatThrownBy(() -> BalancedBlock.of(block(Balance.NONE, 0, one, nowhere), Job.QUIET))
         .hasMessageContaining("Scene 2 does not say where it lies");
-  }
-
-  @Test
-  void areasOfScenesThatThereAreNotAreRefused() {
-    BalancedBlock block = BalancedBlock.of(
-        block(Balance.NONE, 0, scene(ONE, (v, x, y) -> v), scene(TWO, (v, x, y) -> v)), Job.QUIET);
-    OutlineSet three = areas(new double[] {3}, box(0, -100, 100, 0));
-    assertThatThrownBy(() -> block.mosaic(
-            Overlap.SEAMS, Optional.of(three), Optional.empty(), 0, 0, Attachments.NONE))
-        .hasMessageContaining("scene 3")
-        .hasMessageContaining("2 scenes");
-  }
-
-  @Test
-  void whatOneAreaGainsTheOtherLoses() {
-    OutlineSet before =
-        areas(new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
-    OutlineSet after = SeamEdits.give(before, 2, box(200, -100, 300, -50));
-    assertThat(after.outlines().get(0).getArea()).isCloseTo(250 * HEIGHT - 50 * 50, within(0.1));
-    assertThat(after.outlines().get(1).getArea()).isCloseTo(230 * HEIGHT + 50 * 50, within(0.1));
-    OutlineSet moved = SeamEdits.move(
-        after, new Coordinate(512_250, 6_702_000 - 200), new Coordinate(512_270, 6_702_000 - 200));
-    double total = moved.outlines().stream().mapToDouble(Geometry::getArea).sum();
-    assertThat(total).isCloseTo(480 * HEIGHT, within(0.1));
-    assertThat(moved.outlines().get(0).getArea())
-        .isGreaterThan(after.outlines().get(0).getArea());
-    assertThat(SeamEdits.sides(moved).stream().filter(SeamEdits.Side::seam))
-        .as("sides in common")
-        .hasSize(6);
-  }
-
-  @Test
-  void areasThatWouldCrossAreRefused() {
-    OutlineSet before =
-        areas(new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
-    OutlineSet bent = SeamEdits.move(
-        before, new Coordinate(512_250, 6_701_900), new Coordinate(512_300, 6_701_900));
-    assertThatThrownBy(() -> SeamEdits.move(
-            bent, new Coordinate(512_300, 6_701_900), new Coordinate(512_600, 6_701_000)))
-        .isInstanceOf(RasterException.class)
-        .hasMessageContaining("cross");
-  }
-
-  @Test
-  void aPlaceOnASeamIsFoundNearIt() {
-    OutlineSet areas =
-        areas(new double[] {1, 2}, box(0, -HEIGHT, 250, 0), box(250, -HEIGHT, 480, 0));
-    List<SeamEdits.Side> sides = SeamEdits.sides(areas);
-    assertThat(SeamEdits.onSeam(sides, new Coordinate(512_253, 6_701_900), 5))
-        .contains(new Coordinate(512_250, 6_701_900));
-    assertThat(SeamEdits.onSeam(sides, new Coordinate(512_253, 6_701_999), 5))
-        .contains(new Coordinate(512_250, 6_702_000));
-    assertThat(SeamEdits.onSeam(sides, new Coordinate(512_002, 6_701_900), 5)).isEmpty();
   }
 }
