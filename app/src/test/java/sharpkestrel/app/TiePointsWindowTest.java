@@ -243,5 +243,18 @@ class TiePointsWindowTest {
     TiePoint moved = kept().points().getFirst();
     assertThat(moved.col() - before).isCloseTo(30 * 1.293, within(3.0));
     assertThat((moved.x() - 512_000) * 2).isCloseTo(before, within(1.5));
+
+    // surveyors know the place better
+    robot.clickOn("#tie-line-" + moved.id());
+    Waiting.type(robot, "#tie-east", "512111.25");
+    Waiting.type(robot, "#tie-height", "53.5");
+    robot.type(KeyCode.ENTER);
+    waiting.until(
+        "the surveyed place", () -> kept().points().getFirst().x() == 512_111.25);
+    assertThat(kept().points().getFirst().height()).isEqualTo(53.5);
+    assertThat(kept().points().getFirst().y()).isCloseTo(moved.y(), within(0.006));
+    Waiting.type(robot, "#tie-north", "far");
+    robot.type(KeyCode.ENTER);
+    assertThat(workspace.messageProperty().get()).contains("'far' is no place");
   }
 }

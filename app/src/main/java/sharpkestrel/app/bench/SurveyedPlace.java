@@ -72,7 +72,7 @@ final class SurveyedPlace extends HBox {
   private static String number(double value) {
     return Double.isNaN(value)
         ? ""
-        : String.format(Locale.ROOT, Math.abs(value) <= 360 ? "%.7f" : "%.2f", value)
+        : String.format(Locale.ROOT, Math.abs(value) <= 360 ? "%.8f" : "%.3f", value)
             .replaceFirst("(\\.\\d*?)0+$", "$1")
             .replaceFirst("\\.$", "");
   }

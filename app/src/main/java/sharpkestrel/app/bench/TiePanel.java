@@ -12,7 +12,6 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -26,7 +25,6 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
-import javafx.util.StringConverter;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.TieModel;
 import sharpkestrel.app.model.Workspace;
@@ -55,8 +53,6 @@ public final class TiePanel extends HBox {
   /** Longer advice may be cut off and is told in full under the mouse. */
   private static final int SHORT = 150;
 
-  private static final String FILE = "file\u2026";
-
   private final Workspace workspace;
   private final TieModel model;
   private final PictureView picture;
@@ -67,9 +63,8 @@ public final class TiePanel extends HBox {
   private final Label advice = new Label();
   private final Label rms = new Label("\u2013");
   private final Label rmsNote = new Label();
-  private final ComboBox<String> heights = new ComboBox<>();
+  private final TieHeights heights;
   private final CheckBox lattice = new CheckBox("show the warp");
-  private final TextField undulation = new TextField();
   private final TextField limit = new TextField("0.6");
   private final Button find = new Button("Find points");
   private final ToggleButton how = new ToggleButton("How");
@@ -83,6 +78,7 @@ public final class TiePanel extends HBox {
     this.model = model;
     finding =
         new StepSettings(workspace, StepCatalogue.get("tiepoints"), option -> !option.ofPlace());
+    heights = new TieHeights(workspace, model);
     bars = new ModelBars(kind -> model.kindProperty().set(kind));
     residuals = new ResidualList(model);
     getChildren().addAll(models(marks), points(), coverage(), actions());
@@ -105,30 +101,12 @@ public final class TiePanel extends HBox {
   }
 
   private Node models(TieMarks marks) {
-    heights.setId("tie-heights");
-    heights.setPrefWidth(132);
-    heights.setConverter(new FileNames());
-    heights.getItems().setAll("", FILE);
-    String offered = workspace.suggestions().getOrDefault("heights", "");
-    if (!offered.isEmpty()) {
-      heights.getItems().add(0, offered);
-    }
-    heights.setValue(offered);
-    heights.setOnAction(e -> chooseHeights());
-    undulation.setId("tie-undulation");
-    undulation.setPromptText("auto");
-    undulation.setText(workspace.suggestions().getOrDefault("undulation", ""));
-    undulation.setPrefWidth(54);
-    undulation.focusedProperty().addListener((p, before, now) -> takeHeights(now));
-    undulation.setOnAction(e -> takeHeights(false));
     lattice.setId("tie-lattice");
     lattice.selectedProperty().addListener((p, before, now) -> {
       marks.showLattice(now);
       picture.repaint();
     });
-    HBox line = new HBox(6, soft("Heights"), heights, soft("undulation"), undulation, soft("m"));
-    line.setAlignment(Pos.CENTER_LEFT);
-    VBox card = new VBox(5, bars, line);
+    VBox card = new VBox(5, bars, heights);
     card.getStyleClass().add("card");
     card.setMinWidth(396);
     card.setPrefWidth(396);
@@ -234,7 +212,7 @@ public final class TiePanel extends HBox {
       model.take(
           sceneOf(workspace.paneAProperty().get()), workspace.paneBProperty().get());
     }
-    takeHeights(false);
+    heights.take();
     show();
   }
 
@@ -243,48 +221,6 @@ public final class TiePanel extends HBox {
     return shown != null && shown.value() instanceof TiePoints
         ? shown.inputs().get("scene")
         : shown;
-  }
-
-  private void takeHeights(boolean editing) {
-    if (!editing) {
-      String text = undulation.getText().strip();
-      try {
-        model.setHeights(
-            heights.getValue() == null ? "" : heights.getValue(),
-            text.isEmpty() ? Double.NaN : Double.parseDouble(text));
-      } catch (NumberFormatException notANumber) {
-        workspace
-            .messageProperty()
-            .set("The undulation is '" + text + "'; it should be a number of metres, such as 47.");
-      }
-    }
-  }
-
-  private void chooseHeights() {
-    if (FILE.equals(heights.getValue())) {
-      File chosen = new FileChooser().showOpenDialog(getScene().getWindow());
-      String path = chosen == null ? "" : chosen.getPath();
-      if (chosen != null && !heights.getItems().contains(path)) {
-        heights.getItems().add(0, path);
-      }
-      heights.setValue(path);
-    }
-    takeHeights(false);
-  }
-
-  /** Shows files by their names. */
-  private static final class FileNames extends StringConverter<String> {
-    @Override
-    public String toString(String path) {
-      return path == null || path.isEmpty()
-          ? "none"
-          : path.equals(FILE) ? FILE : String.valueOf(Path.of(path).getFileName());
-    }
-
-    @Override
-    public String fromString(String text) {
-      return text;
-    }
   }
 
   /** Points that a run has found for the scene in hand are taken up. */
