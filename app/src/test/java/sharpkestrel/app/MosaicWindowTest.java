@@ -191,8 +191,11 @@ class MosaicWindowTest {
     // only a part is wanted
     robot.clickOn("#mosaic-cut");
     lasso(robot, 60, 40, 500, 260);
-    window.waiting().until("a drawn area", () -> Files.isRegularFile(
-        folder.resolve("project/hand/area-of-interest.gpkg")));
+    window
+        .waiting()
+        .until(
+            "a drawn area",
+            () -> Files.isRegularFile(folder.resolve("project/hand/area-of-interest.gpkg")));
     robot.clickOn("#mosaic-cut").clickOn("#mosaic-run");
     window.waiting().results(3);
     Raster mosaic = (Raster) window.workspace().results().getLast().value();

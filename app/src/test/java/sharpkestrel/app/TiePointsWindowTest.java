@@ -249,8 +249,7 @@ class TiePointsWindowTest {
     Waiting.type(robot, "#tie-east", "512111.25");
     Waiting.type(robot, "#tie-height", "53.5");
     robot.type(KeyCode.ENTER);
-    waiting.until(
-        "the surveyed place", () -> kept().points().getFirst().x() == 512_111.25);
+    waiting.until("the surveyed place", () -> kept().points().getFirst().x() == 512_111.25);
     assertThat(kept().points().getFirst().height()).isEqualTo(53.5);
     assertThat(kept().points().getFirst().y()).isCloseTo(moved.y(), within(0.006));
     Waiting.type(robot, "#tie-north", "far");

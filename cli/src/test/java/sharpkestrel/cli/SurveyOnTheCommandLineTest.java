@@ -9,6 +9,7 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -53,6 +54,13 @@ class SurveyOnTheCommandLineTest {
       texts[i] = arguments[i].toString();
     }
     return line.execute(texts);
+  }
+
+  private int ortho(Path raw, Path placed, Object... more) {
+    List<Object> arguments = new ArrayList<>(
+        List.of("step", "ortho", "--scene", raw, "--heights", survey.heights(), "--out", placed));
+    arguments.addAll(List.of(more));
+    return run(arguments.toArray());
   }
 
   private JsonNode lastLine() throws IOException {
@@ -146,19 +154,7 @@ class SurveyOnTheCommandLineTest {
     Path whole = folder.resolve("terrain.tif");
     Path raw = folder.resolve("pan.tif");
     run("step", "assemble", "--delivery", survey.item(), "--image", "pan", "--out", raw);
-    code = run(
-        "step",
-        "ortho",
-        "--scene",
-        raw,
-        "--heights",
-        survey.heights(),
-        "--undulation",
-        47,
-        "--pixel-size",
-        0.5,
-        "--out",
-        whole);
+    code = ortho(raw, whole, "--undulation", 47, "--pixel-size", 0.5);
     assertThat(code).as(err.toString()).isZero();
     // in a town a hundredth of the ground and more stands behind walls
     long shown = known(RasterFiles.open(whole));
@@ -192,13 +188,9 @@ class SurveyOnTheCommandLineTest {
     Path measured = folder.resolve("measured.gpkg");
     Path part = folder.resolve("part.tif");
     int code = run("step", "assemble", "--delivery", survey.item(), "--image", "ms", "--out", raw)
-        + run(
-            "step",
-            "ortho",
-            "--scene",
+        + ortho(
             raw,
-            "--heights",
-            survey.heights(),
+            placed,
             "--undulation",
             47,
             "--pixel-size",
@@ -207,8 +199,7 @@ class SurveyOnTheCommandLineTest {
             "bilinear",
             "--compression",
             "none",
-            "--out",
-            placed)
+            "--no-overviews")
         + run("step", "segment", "--scene", placed, "--grain", 400, "--out", objects)
         + run("step", "measure", "--objects", objects, "--scene", placed, "--out", measured)
         + run("step", "clip", "--scene", placed, "--out", part);
@@ -226,15 +217,7 @@ class SurveyOnTheCommandLineTest {
     Path raw = folder.resolve("raw-pan.tif");
     run("step", "assemble", "--delivery", survey.item(), "--image", "pan", "--out", raw);
 
-    int code = run(
-        "step",
-        "ortho",
-        "--scene",
-        raw,
-        "--heights",
-        survey.heights(),
-        "--out",
-        folder.resolve("x.tif"));
+    int code = ortho(raw, folder.resolve("x.tif"));
 
     assertThat(code).isEqualTo(1);
     assertThat(err.toString()).contains("--undulation");

@@ -48,8 +48,7 @@ final class TieHeights extends HBox {
       }
     });
     undulation.setOnAction(e -> take());
-    getChildren()
-        .addAll(soft("Heights"), heights, soft(UNDULATION), undulation, soft("m"));
+    getChildren().addAll(soft("Heights"), heights, soft(UNDULATION), undulation, soft("m"));
     setAlignment(Pos.CENTER_LEFT);
   }
 

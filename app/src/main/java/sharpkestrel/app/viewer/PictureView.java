@@ -50,11 +50,9 @@ public final class PictureView extends Region {
   private double cursorY = -1;
   private PaneLayer readFrom;
   private boolean framePending;
-  private double swipe = 0.6;
   private boolean swiping;
   private boolean spaceHeld;
   private boolean patchTool;
-  private boolean blinking;
   private double pressX;
   private double pressY;
   private double lastX;
@@ -63,7 +61,7 @@ public final class PictureView extends Region {
   private Consumer<Integer> picked = r -> {};
   private final TrialPatch patch = new TrialPatch();
   private boolean complete;
-  private boolean outlinesShown = true;
+  private final PanePainter painter;
   private final PaneViews views;
   private final ToolLayer tools;
   private boolean grabbed;
@@ -78,6 +76,7 @@ public final class PictureView extends Region {
     panes = new Panes(workspace, preparing, this::stretchWindow, this::repaint);
     views = new PaneViews(workspace, panes);
     tools = new ToolLayer(views);
+    painter = new PanePainter(workspace, panes, views, compositor);
     getChildren().addAll(image, tools.canvas(), tagA, tagB, badge);
     tagB.setVisible(false);
     setFocusTraversable(true);
@@ -269,12 +268,12 @@ public final class PictureView extends Region {
   }
 
   public void setBlinking(boolean now) {
-    blinking = now;
+    painter.setBlinking(now);
     repaint();
   }
 
   public void toggleOutlines() {
-    outlinesShown = !outlinesShown;
+    painter.toggleOutlines();
     repaint();
   }
 
@@ -287,7 +286,7 @@ public final class PictureView extends Region {
     swiping = workspace.compareProperty().get() == Workspace.Compare.SWIPE
         && panes.b() != null
         && !spaceHeld
-        && Math.abs(e.getX() - swipe * getWidth()) < 9;
+        && Math.abs(e.getX() - painter.swipe() * getWidth()) < 9;
   }
 
   private void dragged(MouseEvent e) {
@@ -297,7 +296,7 @@ public final class PictureView extends Region {
       cursorX = e.getX();
       cursorY = e.getY();
     } else if (swiping) {
-      swipe = Math.max(0.02, Math.min(0.98, e.getX() / getWidth()));
+      painter.setSwipe(e.getX() / getWidth());
     } else if (patchTool && !spaceHeld && views.isSet()) {
       Viewport view = views.a();
       patch.between(
@@ -363,7 +362,7 @@ public final class PictureView extends Region {
     cursorY = e.getY();
     boolean onSwipe = workspace.compareProperty().get() == Workspace.Compare.SWIPE
         && panes.b() != null
-        && Math.abs(e.getX() - swipe * getWidth()) < 9;
+        && Math.abs(e.getX() - painter.swipe() * getWidth()) < 9;
     boolean cross = patchTool || tools.isInHand();
     setCursor(onSwipe ? Cursor.H_RESIZE : cross ? Cursor.CROSSHAIR : Cursor.DEFAULT);
     readOut();
@@ -420,59 +419,22 @@ public final class PictureView extends Region {
     int h = buffer.getHeight();
     compositor.begin(w, h);
     PaneLayer a = panes.a();
-    PaneLayer b = panes.b();
     complete = true;
     name(tagA, a);
     if (a != readFrom) {
       readFrom = a;
       readOut();
     }
-    name(tagB, b);
+    name(tagB, panes.b());
     if (isShowing()) {
-      Viewport view = views.a();
-      Workspace.Compare mode = workspace.compareProperty().get();
-      boolean two = b != null && a.isPlaced() == b.isPlaced();
-      int split = (int) (swipe * w);
-      if (blinking && two) {
-        drawPane(b, view, 0, w);
-      } else if (mode == Workspace.Compare.SWIPE && two) {
-        drawPane(a, view, 0, split);
-        drawPane(b, view, split, w);
-        compositor.drawLine(split);
-      } else if (mode == Workspace.Compare.SIDE_BY_SIDE && b != null) {
-        int half = w / 2;
-        drawPane(a, view, 0, half);
-        drawPane(b, views.of(true).panned(half, 0), half, w);
-        compositor.drawLine(half);
-      } else {
-        drawPane(a, view, 0, w);
-      }
+      complete = painter.draw(w, h);
       complete &= tools.draw(compositor, w, h, cursorX, cursorY);
-      complete &= patch.draw(compositor, view, a, w, h, outlinesShown);
-      tagB.setVisible(mode != Workspace.Compare.ONE && b != null || blinking && two);
+      complete &= patch.draw(compositor, views.a(), a, w, h, painter.outlinesShown());
+      tagB.setVisible(painter.showsB());
       showZoom(a);
     }
     System.arraycopy(compositor.pixels(), 0, buffer.getBuffer().array(), 0, w * h);
     buffer.updateBuffer(all -> null);
-  }
-
-  private void drawPane(PaneLayer layer, Viewport at, int from, int to) {
-    int h = buffer.getHeight();
-    Affine map = at.toPixels(layer.raster.grid(), layer.rawScale);
-    complete &= compositor.drawRaster(layer.tiles, map, from, 0, to, h);
-    if (!outlinesShown) {
-      return;
-    }
-    if (layer.labels != null && layer.paint != null) {
-      complete &= compositor.drawObjects(layer.labels, layer.paint, map, from, 0, to, h);
-    }
-    if (!layer.outlines.isEmpty()) {
-      double s = 1 / at.unitsPerPixel();
-      Affine worldToScreen = new Affine(s, 0, -at.left() * s, 0, s, -at.top() * s);
-      for (PaneLayer.Drawn drawn : layer.outlines) {
-        compositor.drawOutlines(drawn.outlines(), worldToScreen, drawn.colour(), from, 0, to, h);
-      }
-    }
   }
 
   private void showZoom(PaneLayer a) {
