@@ -10,6 +10,7 @@ import sharpkestrel.place.fit.Fit;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.sharpen.pan.Ratings;
 
 /** A result in a few words. */
 final class Descriptions {
@@ -49,6 +50,7 @@ final class Descriptions {
         points.points().size() + " tie points in " + points.coverage().size() + " of "
             + TiePoints.CELLS * TiePoints.CELLS + " cells of the scene";
       case Scores scores -> scores.toText().lines().toList().get(1);
+      case Ratings ratings -> "best: " + ratings.rows().get(0).title();
       default -> result.toString();
     };
   }

@@ -16,6 +16,7 @@ import sharpkestrel.flow.KeptResults;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.Runner;
 import sharpkestrel.io.Json;
+import sharpkestrel.io.Report;
 import sharpkestrel.raster.Job;
 
 @Command(
@@ -97,7 +98,7 @@ final class RunCommand implements Runnable {
       out.printf(
           "%6.1f s  %-18s %s%n",
           (System.nanoTime() - start) / 1e9, entry.name(), Descriptions.of(value));
-      if (value instanceof Scores found) {
+      if (value instanceof Report found) {
         out.println(found.toText().indent(10).stripTrailing());
       }
       out.flush();

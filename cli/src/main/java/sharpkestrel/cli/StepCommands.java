@@ -17,6 +17,7 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.Json;
+import sharpkestrel.io.Report;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 
@@ -65,7 +66,8 @@ final class StepCommands {
           .description(escape(option.does() + range + initial))
           .build());
     }
-    boolean writes = step.resultType() != Scores.class && step.resultType() != Path.class;
+    boolean writes =
+        !Report.class.isAssignableFrom(step.resultType()) && step.resultType() != Path.class;
     spec.addOption(OptionSpec.builder("--out")
         .type(Path.class)
         .paramLabel("FILE")
@@ -159,11 +161,11 @@ final class StepCommands {
       Object result = step.make(inputs, settings).run(job);
       Path file = value("--out");
       ObjectNode json = Json.object().put("step", step.id());
-      if (result instanceof Scores scores) {
-        out.println(scores.toText());
-        json.set("scores", scores.toJson());
+      if (result instanceof Report report) {
+        out.println(report.toText());
+        json.set(report instanceof Scores ? "scores" : "report", report.toJson());
         if (file != null) {
-          Json.write(scores.toJson(), file);
+          Json.write(report.toJson(), file);
         }
       } else if (result instanceof Path written) {
         out.println(written);

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.io.Json;
+import sharpkestrel.io.Report;
 
 /**
  * How found outlines agree with true ones.
@@ -25,7 +26,8 @@ public record Scores(
     double areaError,
     double leastIou,
     List<Geometry> missedOutlines,
-    List<Integer> wrong) {
+    List<Integer> wrong)
+    implements Report {
 
   public double precision() {
     return found == 0 ? Double.NaN : (double) matched / found;
@@ -39,6 +41,7 @@ public record Scores(
     return found + truth == 0 ? Double.NaN : 2.0 * matched / (found + truth);
   }
 
+  @Override
   public String toText() {
     return String.format(
         Locale.ROOT,
@@ -55,6 +58,7 @@ public record Scores(
         100 * areaError);
   }
 
+  @Override
   public ObjectNode toJson() {
     ObjectNode node = Json.object();
     node.put("found", found).put("truth", truth).put("matched", matched);

@@ -24,6 +24,7 @@ import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Segment;
 import sharpkestrel.sharpen.Index;
 import sharpkestrel.sharpen.Pansharpen;
+import sharpkestrel.sharpen.RateSharpening;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 
@@ -47,6 +48,7 @@ public final class StepCatalogue {
         FindSeams.class,
         Mosaic.class,
         Pansharpen.class,
+        RateSharpening.class,
         Index.class,
         Segment.class,
         Measure.class,

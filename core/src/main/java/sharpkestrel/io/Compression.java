@@ -51,10 +51,10 @@ public enum Compression {
     };
   }
 
-  /** Packs a block, at the fastest setting: on imagery higher ones gain little. */
+  /** Packs a block, which may be the result itself, at the fastest setting: on imagery higher ones gain little. */
   byte[] pack(byte[] raw, int length) {
     return switch (this) {
-      case NONE -> java.util.Arrays.copyOf(raw, length);
+      case NONE -> raw.length == length ? raw : java.util.Arrays.copyOf(raw, length);
       case LZW -> Lzw.pack(raw, length);
       case DEFLATE -> Deflate.pack(raw, length);
       case ZSTD -> {

@@ -1,6 +1,8 @@
 package sharpkestrel.io;
 
 import java.io.IOException;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
@@ -35,6 +37,14 @@ public final class GeoTiffWriter {
 
   /** Side of the file's tiles; independent of the tiles in which the raster is computed. */
   public static final int FILE_TILE = 512;
+
+  private static final VarHandle TWO_BYTES =
+      MethodHandles.byteArrayViewVarHandle(short[].class, ByteOrder.LITTLE_ENDIAN);
+  private static final VarHandle EIGHT_BYTES =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+
+  /** Of pixels, in a file whose offsets have four bytes. */
+  private static final long MOST_BYTES = 3_900_000_000L;
 
   private final Raster raster;
   private final Compression compression;
@@ -109,6 +119,10 @@ public final class GeoTiffWriter {
 
   private void run(Path temporary, Job job) throws IOException {
     int count = overviews ? raster.grid().levels() : 1;
+    if (count == 1) {
+      writeOnly(temporary, job);
+      return;
+    }
     List<Path> scratchFiles = new ArrayList<>();
     try {
       for (int level = 0; level < count; level++) {
@@ -138,6 +152,31 @@ public final class GeoTiffWriter {
       for (Path scratch : scratchFiles) {
         java.nio.file.Files.deleteIfExists(scratch);
       }
+    }
+  }
+
+  /** A single level goes to its place at once: its directory is as long as its values are many. */
+  private void writeOnly(Path temporary, Job job) throws IOException {
+    try (FileChannel out = FileChannel.open(
+        temporary,
+        StandardOpenOption.CREATE,
+        StandardOpenOption.TRUNCATE_EXISTING,
+        StandardOpenOption.WRITE)) {
+      Level only = new Level(0, out);
+      levels.add(only);
+      long most = (long) only.across * only.down * FILE_TILE * FILE_TILE * bands * type.bytes();
+      boolean big = most > MOST_BYTES;
+      long at = big ? 16 : 8;
+      long data = at + directory(0, big).size(big) + 15 & ~15L;
+      out.position(data);
+      only.written.set(data);
+      for (int row = 0; row < only.down; row++) {
+        writeRow(only, row, job);
+      }
+      out.position(0);
+      writeHead(out, big);
+      out.write(ByteBuffer.wrap(directory(0, big).toBytes(big, at, 0)));
+      out.force(false);
     }
   }
 
@@ -256,7 +295,10 @@ public final class GeoTiffWriter {
   private byte[] pack(float[][] planes) {
     int size = type.bytes();
     byte[] raw = new byte[FILE_TILE * FILE_TILE * bands * size];
-    for (int b = 0; b < bands; b++) {
+    if (size == 2) {
+      twoBytes(planes, raw);
+    }
+    for (int b = 0; b < bands && size != 2; b++) {
       toBytes(planes[b], raster.bands().get(b), raw, b * size, bands * size);
     }
     int predictor = predictor();
@@ -264,6 +306,65 @@ public final class GeoTiffWriter {
       Predictor.apply(predictor, raw, FILE_TILE, FILE_TILE * bands, bands, size);
     }
     return compression.pack(raw, raw.length);
+  }
+
+  /** Samples of two bytes, by pixel: what is no number becomes the band's no-data. */
+  private void twoBytes(float[][] planes, byte[] raw) {
+    short[][] row = new short[bands][FILE_TILE];
+    float[] values = new float[FILE_TILE];
+    for (int y = 0; y < FILE_TILE; y++) {
+      for (int b = 0; b < bands; b++) {
+        System.arraycopy(planes[b], y * FILE_TILE, values, 0, FILE_TILE);
+        double noData = raster.bands().get(b).noData();
+        toShorts(values, row[b]);
+        if (!Double.isNaN(noData) && noData != 0) {
+          fillHoles(values, row[b], (short) (long) noData);
+        }
+      }
+      interleave(row, raw, 2 * y * FILE_TILE * bands);
+    }
+  }
+
+  /** What is no number becomes 0. */
+  private static void toShorts(float[] values, short[] samples) {
+    for (int k = 0; k < samples.length; k++) {
+      samples[k] = (short) (int) values[k];
+    }
+  }
+
+  private static void fillHoles(float[] values, short[] samples, short hole) {
+    for (int k = 0; k < samples.length; k++) {
+      if (Float.isNaN(values[k])) {
+        samples[k] = hole;
+      }
+    }
+  }
+
+  /** Four bands at a time as one number of eight bytes, as far as there are four. */
+  private static void interleave(short[][] bands, byte[] raw, int from) {
+    int step = 2 * bands.length;
+    int b = 0;
+    for (; b + 4 <= bands.length; b += 4) {
+      four(bands[b], bands[b + 1], bands[b + 2], bands[b + 3], raw, from + 2 * b, step);
+    }
+    for (; b < bands.length; b++) {
+      one(bands[b], raw, from + 2 * b, step);
+    }
+  }
+
+  private static void four(
+      short[] a, short[] b, short[] c, short[] d, byte[] raw, int from, int step) {
+    for (int k = 0, i = from; k < a.length; k++, i += step) {
+      long low = a[k] & 0xffffL | (b[k] & 0xffffL) << 16;
+      long high = c[k] & 0xffffL | (d[k] & 0xffffL) << 16;
+      EIGHT_BYTES.set(raw, i, low | high << 32);
+    }
+  }
+
+  private static void one(short[] a, byte[] raw, int from, int step) {
+    for (int k = 0, i = from; k < a.length; k++, i += step) {
+      TWO_BYTES.set(raw, i, a[k]);
+    }
   }
 
   private int predictor() {
@@ -293,14 +394,6 @@ public final class GeoTiffWriter {
           i += step;
         }
       }
-      case 2 -> {
-        for (float v : plane) {
-          int value = !Float.isNaN(v) ? (int) v : (int) hole;
-          raw[i] = (byte) value;
-          raw[i + 1] = (byte) (value >>> 8);
-          i += step;
-        }
-      }
       default -> {
         for (float v : plane) {
           int value = (int) (!Float.isNaN(v) ? (long) v : hole);
@@ -316,7 +409,7 @@ public final class GeoTiffWriter {
     for (Level level : levels) {
       pixels += level.written.get();
     }
-    boolean big = pixels > 3_900_000_000L;
+    boolean big = pixels > MOST_BYTES;
     long at = big ? 16 : 8;
     List<Long> places = new ArrayList<>();
     for (int i = 0; i < levels.size(); i++) {
@@ -336,14 +429,7 @@ public final class GeoTiffWriter {
         StandardOpenOption.CREATE,
         StandardOpenOption.TRUNCATE_EXISTING,
         StandardOpenOption.WRITE)) {
-      ByteBuffer head = ByteBuffer.allocate(big ? 16 : 8).order(ByteOrder.LITTLE_ENDIAN);
-      head.put((byte) 'I').put((byte) 'I');
-      if (big) {
-        head.putShort((short) 43).putShort((short) 8).putShort((short) 0).putLong(16);
-      } else {
-        head.putShort((short) 42).putInt(8);
-      }
-      out.write(head.flip());
+      writeHead(out, big);
       for (int i = 0; i < levels.size(); i++) {
         long next = i + 1 < levels.size() ? places.get(i + 1) : 0;
         out.write(ByteBuffer.wrap(directory(i, big).toBytes(big, places.get(i), next)));
@@ -360,6 +446,17 @@ public final class GeoTiffWriter {
       }
       out.force(false);
     }
+  }
+
+  private static void writeHead(FileChannel out, boolean big) throws IOException {
+    ByteBuffer head = ByteBuffer.allocate(big ? 16 : 8).order(ByteOrder.LITTLE_ENDIAN);
+    head.put((byte) 'I').put((byte) 'I');
+    if (big) {
+      head.putShort((short) 43).putShort((short) 8).putShort((short) 0).putLong(16);
+    } else {
+      head.putShort((short) 42).putInt(8);
+    }
+    out.write(head.flip());
   }
 
   private TiffEntries directory(int index, boolean big) {

@@ -44,13 +44,19 @@ public record Band(String name, BandRole role, String unit, SampleType type, dou
     }
     float low = (float) type.min();
     float high = (float) type.max();
-    if (low == 0 && high <= MOST_OF_TWO_BYTES) {
-      roundPositive(values, from, to, high);
-    } else {
-      round(values, from, to, low, high);
-    }
     float hole = (float) noData;
-    float beside = noData + 1 <= type.max() ? hole + 1 : hole - 1;
+    boolean atFoot = hole == low;
+    if (low == 0 && high <= MOST_OF_TWO_BYTES) {
+      roundPositive(values, from, to, atFoot ? 1 : 0, high);
+    } else {
+      round(values, from, to, atFoot ? low + 1 : low, high);
+    }
+    if (!atFoot && !Float.isNaN(hole)) {
+      avoid(values, from, to, hole, noData + 1 <= type.max() ? hole + 1 : hole - 1);
+    }
+  }
+
+  private static void avoid(float[] values, int from, int to, float hole, float beside) {
     for (int i = from; i < to; i++) {
       if (values[i] == hole) {
         values[i] = beside;
@@ -59,9 +65,9 @@ public record Band(String name, BandRole role, String unit, SampleType type, dou
   }
 
   /** Without branches, so that the compiler may do several at once; what is no number stays none. */
-  private static void roundPositive(float[] values, int from, int to, float high) {
+  private static void roundPositive(float[] values, int from, int to, float low, float high) {
     for (int i = from; i < to; i++) {
-      float v = Math.max(0f, Math.min(high, values[i]));
+      float v = Math.max(low, Math.min(high, values[i]));
       values[i] = (int) (v + 0.5f) + 0 * v;
     }
   }

@@ -64,10 +64,15 @@ public abstract class DerivedRaster implements Raster {
   private void computeRounded(int level, Window window, float[][] target, Request request) {
     compute(level, window, target, request);
     for (int b = 0; b < target.length; b++) {
-      if (target[b] != null) {
+      if (target[b] != null && !isRounded()) {
         bands.get(b).quantise(target[b], 0, target[b].length);
       }
     }
+  }
+
+  /** Whether what is computed is rounded to the bands' samples already, while it was in the processor's cache. */
+  protected boolean isRounded() {
+    return false;
   }
 
   /**

@@ -1,16 +1,14 @@
 package sharpkestrel.sharpen;
 
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
-import sharpkestrel.raster.Affine;
-import sharpkestrel.raster.Band;
-import sharpkestrel.raster.BandRole;
-import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.SampleType;
+import sharpkestrel.sharpen.pan.Alignment;
+import sharpkestrel.sharpen.pan.Method;
+import sharpkestrel.sharpen.pan.Pair;
+import sharpkestrel.sharpen.pan.PanModel;
+import sharpkestrel.sharpen.pan.SharpenedRaster;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -19,9 +17,8 @@ import sharpkestrel.step.StepInfo;
 import sharpkestrel.step.Suits;
 
 /**
- * Gives the bands of a multispectral scene the detail of a panchromatic one. Weights make the panchromatic band out of
- * the others; where none are given they are fitted by least squares at the multispectral scene's resolution (Aiazzi,
- * Baronti and Selva 2007, IEEE TGRS 45(10), 3230-3239).
+ * Gives the bands of a multispectral scene the detail of a panchromatic one, by one of seven methods in one frame
+ * ({@link PanModel}).
  */
 @StepInfo(
     id = "pansharpen",
@@ -44,25 +41,39 @@ public record Pansharpen(
     @Setting(
         label = "Method",
         does =
-            "adaptive: component substitution with an intensity fitted to the sensor and a gain for each band;"
-                + " brovey: every band times panchromatic over intensity, which keeps ratios of bands.",
+            "adaptive: Gram-Schmidt with an intensity fitted to the sensor and a gain for each band; brovey: every band"
+                + " times panchromatic over intensity, which keeps ratios of bands; principal_component: the first"
+                + " component gives way; gram_schmidt: the mean of the bands gives way; high_pass: what a box filter leaves"
+                + " of the panchromatic band is added; smoothing: every band times panchromatic over its own local mean;"
+                + " laplacian: a pyramid matched to the sensor, its gain taken from what surrounds each pixel.",
         initial = "adaptive")
     Method method,
 
     @Setting(
         label = "Weights",
         does =
-            "Share of each band in the panchromatic one, separated by commas, in the order of the bands; auto fits"
-                + " them to the scene.",
+            "Share of each band in the panchromatic one, separated by commas, in the order of the bands, for methods that"
+                + " make an intensity; auto fits them to the scene (gram_schmidt: all alike).",
         initial = "auto")
-    List<Double> weights)
-    implements Step<Raster> {
+    List<Double> weights,
 
-  /** How detail is injected. */
-  public enum Method {
-    ADAPTIVE,
-    BROVEY
-  }
+    @Setting(
+        label = "Contrast",
+        does =
+            "Contrast that the multispectral sensor keeps of the finest waves that its pixels can show; by it the"
+                + " panchromatic band is blurred to what that sensor sees.",
+        min = 0.05,
+        max = 0.95,
+        initial = "0.3")
+    double contrast,
+
+    @Setting(
+        label = "Align bands",
+        does =
+            "Whether bands that lie off the panchromatic one by part of a pixel are moved onto it; how far is measured.",
+        initial = "true")
+    boolean align)
+    implements Step<Raster> {
 
   public Pansharpen {
     double sum = 0;
@@ -79,36 +90,19 @@ public record Pansharpen(
 
   @Override
   public Raster run(Job job) {
-    if (!pan.grid().crs().equals(multispectral.grid().crs())) {
-      throw new RasterException(String.format(
-          Locale.ROOT,
-          "The panchromatic scene is in %s, the multispectral one in %s. Orthorectify both into one system first.",
-          pan.grid().crs(),
-          multispectral.grid().crs()));
-    }
-    Extent common = pan.grid().extent().intersect(multispectral.grid().extent());
-    if (common.isEmpty()) {
-      throw new RasterException("The panchromatic scene ("
-          + pan.grid().extent()
-          + ") and the multispectral one ("
-          + multispectral.grid().extent()
-          + ") do not overlap.");
-    }
+    Pair pair = Pair.of(pan, multispectral);
     int bands = multispectral.bands().size();
     if (!weights.isEmpty() && weights.size() != bands) {
       throw new RasterException("There are " + weights.size() + " weights for " + bands
           + " multispectral bands; give one for each.");
     }
-    int panBand = pan.bandOf(BandRole.PAN).orElse(0);
     double[] given = weights.stream().mapToDouble(Double::doubleValue).toArray();
-    PanModel model = PanModel.fit(pan, panBand, multispectral, given, method, job);
-    List<Band> out = new ArrayList<>();
-    SampleType type = multispectral.bands().get(0).type();
-    for (Band band : multispectral.bands()) {
-      out.add(band.type() == type ? band : band.withType(type, band.noData()));
+    if (given.length > 0 && (!method.substitutes() || method == Method.PRINCIPAL_COMPONENT)) {
+      throw new RasterException("The method '" + method.title()
+          + "' takes no weights. Leave them out, or choose adaptive, brovey or gram_schmidt.");
     }
-    Affine toMultispectral =
-        multispectral.grid().affine().inverse().after(pan.grid().affine());
-    return new PansharpenRaster(pan, panBand, multispectral, toMultispectral, out, model, method);
+    Alignment alignment = align ? Alignment.find(pair, contrast, job) : Alignment.none(bands);
+    PanModel model = PanModel.fit(pair, method, given, contrast, alignment, job);
+    return new SharpenedRaster(pair, model, contrast);
   }
 }
