@@ -1,6 +1,8 @@
 package sharpkestrel.expr;
 
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 
 /** A parsed formula. Truth is 1, falsehood 0, and NaN (no value) is unknown, as in CQL2's three-valued logic. */
 public sealed interface Expression {
@@ -45,6 +47,39 @@ public sealed interface Expression {
       case And a -> true;
       case Or o -> true;
     };
+  }
+
+  /** The names it refers to, in the order in which they first stand. */
+  default Set<String> names() {
+    Set<String> names = new LinkedHashSet<>();
+    collect(this, names);
+    return names;
+  }
+
+  private static void collect(Expression e, Set<String> names) {
+    switch (e) {
+      case Number n -> {}
+      case Text t -> {}
+      case Property p -> names.add(p.name());
+      case Negate n -> collect(n.operand(), names);
+      case Arithmetic a -> collect(names, a.left(), a.right());
+      case Comparison c -> collect(names, c.left(), c.right());
+      case Between b -> collect(names, b.value(), b.low(), b.high());
+      case In i -> {
+        collect(i.value(), names);
+        i.list().forEach(item -> collect(item, names));
+      }
+      case IsNull n -> collect(n.value(), names);
+      case Not n -> collect(n.operand(), names);
+      case And a -> collect(names, a.left(), a.right());
+      case Or o -> collect(names, o.left(), o.right());
+    }
+  }
+
+  private static void collect(Set<String> names, Expression... parts) {
+    for (Expression part : parts) {
+      collect(part, names);
+    }
   }
 
   /** CQL2 text that parses to the same expression. */

@@ -22,7 +22,9 @@ import sharpkestrel.place.RefineModel;
 import sharpkestrel.place.Warp;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Segment;
+import sharpkestrel.sharpen.Dehaze;
 import sharpkestrel.sharpen.Index;
+import sharpkestrel.sharpen.LocalContrast;
 import sharpkestrel.sharpen.Pansharpen;
 import sharpkestrel.sharpen.RateSharpening;
 import sharpkestrel.step.Stage;
@@ -49,6 +51,8 @@ public final class StepCatalogue {
         Mosaic.class,
         Pansharpen.class,
         RateSharpening.class,
+        LocalContrast.class,
+        Dehaze.class,
         Index.class,
         Segment.class,
         Measure.class,

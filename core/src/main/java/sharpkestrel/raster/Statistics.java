@@ -1,5 +1,11 @@
 package sharpkestrel.raster;
 
+import java.math.BigInteger;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.Map;
+import java.util.WeakHashMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 
 /**
@@ -19,9 +25,31 @@ public record Statistics(
 
   private static final int BINS = 4096;
 
+  private static final Map<Raster, Map<String, Statistics[]>> KEPT =
+      Collections.synchronizedMap(new WeakHashMap<>());
+
+  /**
+   * Exact statistics that are worked out once for as long as a raster is in use.
+   *
+   * @param owner the raster with which they are forgotten
+   * @param what tells them from others of the same owner
+   */
+  public static Statistics[] kept(Raster raster, Raster owner, String what, Job job) {
+    Map<String, Statistics[]> ofOwner = KEPT.computeIfAbsent(owner, o -> new ConcurrentHashMap<>());
+    Statistics[] found = ofOwner.get(what);
+    if (found == null) {
+      found = of(raster, 0, job);
+      ofOwner.put(what, found);
+    }
+    return found;
+  }
+
   /** Statistics of all bands at a level; level 0 is exact, a reduced level an estimate. */
   public static Statistics[] of(Raster raster, int level, Job job) {
     int bands = raster.bands().size();
+    if (raster.bands().stream().allMatch(b -> b.type().isWhole() && b.type().bytes() <= 2)) {
+      return ofSmallNumbers(raster, level, job);
+    }
     double[][] ranges = new double[bands][];
     for (int b = 0; b < bands; b++) {
       ranges[b] = new double[] {Double.POSITIVE_INFINITY, Double.NEGATIVE_INFINITY};
@@ -59,6 +87,59 @@ public record Statistics(
     return result;
   }
 
+  /** In one pass, as every number can be counted. */
+  private static Statistics[] ofSmallNumbers(Raster raster, int level, Job job) {
+    int bands = raster.bands().size();
+    int[] lowest = raster.bands().stream().mapToInt(b -> (int) b.type().min()).toArray();
+    long[][] counts = new long[bands][];
+    for (int b = 0; b < bands; b++) {
+      counts[b] = new long[(int) raster.bands().get(b).type().max() - lowest[b] + 1];
+    }
+    ThreadLocal<int[]> scratch = ThreadLocal.withInitial(() -> new int[1 << 16]);
+    Parallel.overTiles(raster, level, "histogram", job, (tile, planes) -> {
+      int[] some = scratch.get();
+      for (int b = 0; b < bands; b++) {
+        Arrays.fill(some, 0);
+        int valid = count(planes[b], lowest[b], some);
+        synchronized (counts[b]) {
+          for (int k = 0; valid > 0 && k < counts[b].length; k++) {
+            counts[b][k] += some[k];
+          }
+        }
+      }
+    });
+    return IntStream.range(0, bands)
+        .mapToObj(b -> ofCounts(counts[b], lowest[b]))
+        .toArray(Statistics[]::new);
+  }
+
+  private static int count(float[] plane, int lowest, int[] counts) {
+    int valid = 0;
+    for (float v : plane) {
+      if (!Float.isNaN(v)) {
+        counts[(int) v - lowest]++;
+        valid++;
+      }
+    }
+    return valid;
+  }
+
+  private static Statistics ofCounts(long[] counts, int lowest) {
+    int first = 0;
+    int last = counts.length - 1;
+    while (first <= last && counts[first] == 0) {
+      first++;
+    }
+    while (last > first && counts[last] == 0) {
+      last--;
+    }
+    Accumulator sums = new Accumulator(lowest + first, lowest + last);
+    for (int k = first; k <= last; k++) {
+      sums.add(lowest + k, counts[k]);
+    }
+    return sums.toStatistics();
+  }
+
   /** Statistics of values at hand. */
   public static Statistics of(float[] values) {
     float low = Float.POSITIVE_INFINITY;
@@ -79,7 +160,7 @@ public record Statistics(
     private final long[] counts = new long[BINS];
     private long valid;
     private long sum;
-    private java.math.BigInteger squares = java.math.BigInteger.ZERO;
+    private BigInteger squares = BigInteger.ZERO;
 
     Accumulator(double low, double high) {
       this.low = low;
@@ -101,11 +182,23 @@ public record Statistics(
         sum += fixed;
         squareSum += fixed * fixed;
         if (squareSum > 1L << 61) {
-          squares = squares.add(java.math.BigInteger.valueOf(squareSum));
+          squares = squares.add(BigInteger.valueOf(squareSum));
           squareSum = 0;
         }
       }
-      squares = squares.add(java.math.BigInteger.valueOf(squareSum));
+      squares = squares.add(BigInteger.valueOf(squareSum));
+    }
+
+    void add(float value, long times) {
+      if (times == 0) {
+        return;
+      }
+      double toBin = high > low ? BINS / (high - low) : 0;
+      counts[Math.max(0, Math.min(BINS - 1, (int) ((value - low) * toBin)))] += times;
+      long fixed = Math.round((value - low) / step);
+      valid += times;
+      sum += fixed * times;
+      squares = squares.add(BigInteger.valueOf(fixed * fixed).multiply(BigInteger.valueOf(times)));
     }
 
     void add(Accumulator other) {

@@ -1,0 +1,53 @@
+package sharpkestrel.sharpen.contrast;
+
+import java.util.Arrays;
+import java.util.List;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.DerivedRaster;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.SampleType;
+import sharpkestrel.raster.Window;
+
+/** The mean of some bands as one: what is equalised. */
+final class Brightness extends DerivedRaster {
+
+  private final Raster scene;
+  private final int[] bands;
+
+  Brightness(Raster scene, int[] bands) {
+    super(
+        scene.grid(),
+        List.of(
+            bands.length == 1
+                ? scene.bands().get(bands[0])
+                : new Band("brightness", BandRole.OTHER, "", SampleType.FLOAT32, Double.NaN)),
+        Attachments.NONE,
+        scene.zoom());
+    this.scene = scene;
+    this.bands = bands;
+  }
+
+  @Override
+  protected void compute(int level, Window window, float[][] target, Request request) {
+    float[][] planes = new float[scene.bands().size()][];
+    for (int b : bands) {
+      planes[b] = bands.length == 1 ? target[0] : new float[window.area()];
+    }
+    scene.read(level, window, planes, request);
+    if (bands.length > 1) {
+      Arrays.fill(target[0], 0);
+      for (int b : bands) {
+        add(planes[b], 1f / bands.length, target[0]);
+      }
+    }
+  }
+
+  static void add(float[] plane, float weight, float[] sum) {
+    for (int i = 0; i < sum.length; i++) {
+      sum[i] += weight * plane[i];
+    }
+  }
+}

@@ -1,0 +1,128 @@
+package sharpkestrel.sharpen.contrast;
+
+import java.util.List;
+import sharpkestrel.raster.DerivedRaster;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.Statistics;
+import sharpkestrel.raster.Window;
+import sharpkestrel.raster.Zoom;
+
+/** A scene with its local contrast evened out: each band by itself, or all by one brightness, which keeps their ratios. */
+public final class ContrastRaster extends DerivedRaster {
+
+  private final Raster scene;
+  private final boolean together;
+  private final Raster[] brightness;
+  private final Tone[] tones;
+  private final Curves[] curves;
+
+  /**
+   * What is equalised: each band, or one mean of several.
+   *
+   * @param bands for each equalisation the bands whose mean it is of; one of them all, or one for each band
+   * @param statistics of each of those means
+   * @param side of a tile in pixels
+   */
+  public ContrastRaster(
+      Raster scene,
+      List<int[]> bands,
+      List<Statistics> statistics,
+      double limit,
+      int side,
+      double lift,
+      boolean together) {
+    super(
+        scene.grid(), scene.bands(), scene.attachments(), Zoom.FULL_RESOLUTION.over(scene.zoom()));
+    this.scene = scene;
+    this.together = together;
+    int count = bands.size();
+    brightness = new Raster[count];
+    tones = new Tone[count];
+    curves = new Curves[count];
+    for (int k = 0; k < count; k++) {
+      brightness[k] = new Brightness(scene, bands.get(k));
+      tones[k] = Tone.of(statistics.get(k), brightness[k].bands().get(0).type(), lift);
+      curves[k] = tones[k].isFlat()
+          ? null
+          : new Curves(new Lifted(brightness[k], tones[k]), tones[k], limit, side);
+    }
+  }
+
+  /** A band or brightness with its shadows lifted. */
+  private static final class Lifted extends DerivedRaster {
+    private final Raster source;
+    private final Tone tone;
+
+    Lifted(Raster source, Tone tone) {
+      super(source.grid(), source.bands(), source.attachments(), source.zoom());
+      this.source = source;
+      this.tone = tone;
+    }
+
+    @Override
+    protected boolean isRounded() {
+      return true;
+    }
+
+    @Override
+    protected void compute(int level, Window window, float[][] target, Request request) {
+      source.read(level, window, target, request);
+      tone.liftShadows(target[0]);
+    }
+  }
+
+  /** The mean of the bands that are to be equalised as one. */
+  public static Raster brightness(Raster scene, int[] bands) {
+    return new Brightness(scene, bands);
+  }
+
+  @Override
+  protected void compute(int level, Window window, float[][] target, Request request) {
+    if (!together) {
+      scene.read(level, window, target, request);
+      for (int b = 0; b < target.length; b++) {
+        if (target[b] != null) {
+          tones[b].liftShadows(target[b]);
+          if (curves[b] != null) {
+            curves[b].apply(level, window, target[b], request);
+          }
+        }
+      }
+      return;
+    }
+    float[] before = brightness[0].read(level, window, request)[0];
+    float[] after = before.clone();
+    tones[0].liftShadows(after);
+    if (curves[0] != null) {
+      curves[0].apply(level, window, after, request);
+    }
+    float[][] all = new float[target.length][window.area()];
+    scene.read(level, window, all, request);
+    float[] factor = factors(before, after, all);
+    for (int b = 0; b < target.length; b++) {
+      if (target[b] != null) {
+        for (int i = 0; i < factor.length; i++) {
+          target[b][i] = all[b][i] * factor[i];
+        }
+      }
+    }
+  }
+
+  /** No more than keeps every band within its samples, so that the ratios of bands stay. */
+  private float[] factors(float[] before, float[] after, float[][] all) {
+    float[] factor = new float[before.length];
+    for (int i = 0; i < factor.length; i++) {
+      factor[i] = before[i] > 0 ? Math.max(0, after[i] / before[i]) : 1 + 0 * before[i];
+    }
+    for (int b = 0; b < all.length; b++) {
+      float most = (float) bands().get(b).type().max();
+      for (int i = 0; i < factor.length; i++) {
+        if (all[b][i] * factor[i] > most) {
+          factor[i] = most / all[b][i];
+        }
+      }
+    }
+    return factor;
+  }
+}

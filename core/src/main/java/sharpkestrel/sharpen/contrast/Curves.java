@@ -1,0 +1,217 @@
+package sharpkestrel.sharpen.contrast;
+
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.TileCache;
+import sharpkestrel.raster.Window;
+
+/**
+ * Contrast-limited equalisation, tile by tile (Pizer et al. 1987, CVGIP 39(3), 355-368; Zuiderveld 1994, Graphics Gems IV,
+ * 474-485). Each tile's values are spread by its own histogram, cut off so that contrast is raised at most {@code limit}
+ * times: a bin counts at most {@code limit - 1} times its even share, and what was cut off is shared out evenly. Between the
+ * centres of tiles the four nearest curves are interpolated. Tiles start at the scene's first pixel.
+ *
+ * <p>Curves are kept in the tile cache. On a reduced level they come from a level on which a tile still has
+ * {@value #LEAST} pixels a side, which is near to what the full one gives.
+ */
+final class Curves {
+
+  private static final int LEAST = 32;
+
+  private final Raster values;
+  private final Tone tone;
+  private final double limit;
+  private final int side;
+  private final long id = TileCache.newRasterId();
+
+  /**
+   * @param values one band, shadows lifted already
+   * @param side of a tile in full-size pixels
+   */
+  Curves(Raster values, Tone tone, double limit, int side) {
+    this.values = values;
+    this.tone = tone;
+    this.limit = limit;
+    this.side = side;
+  }
+
+  /** The level from which the curves for another come. */
+  private int source(int level) {
+    int coarsest = (int) Math.floor(Math.log((double) side / LEAST) / Math.log(2));
+    return Math.max(0, Math.min(Math.min(level, values.levels() - 1), coarsest));
+  }
+
+  private float[] curve(int level, int tileX, int tileY, Request request) {
+    int from = source(level);
+    TileCache.Key key = new TileCache.Key(id, from, tileX, tileY, 0);
+    float[] kept = TileCache.shared().get(key).orElse(null);
+    if (kept != null) {
+      return kept;
+    }
+    float[] made = ofHistogram(histogram(from, tileX, tileY, request));
+    TileCache.shared().put(key, made);
+    return made;
+  }
+
+  /** The last tile of a row or column is whole, too: it begins before the end of the one beside it. */
+  private int[] histogram(int level, int tileX, int tileY, Request request) {
+    Window whole = values.grid().atLevel(level).window();
+    double step = side / (double) (1 << level);
+    int size = (int) Math.max(1, Math.round(step));
+    int x = (int) Math.max(0, Math.min(Math.round(tileX * step), whole.width() - size));
+    int y = (int) Math.max(0, Math.min(Math.round(tileY * step), whole.height() - size));
+    Window tile = new Window(x, y, size, size).intersect(whole);
+    int[] counts = new int[tone.bins()];
+    count(values.read(level, tile, request)[0], counts);
+    return counts;
+  }
+
+  private void count(float[] plane, int[] counts) {
+    float low = (float) tone.low();
+    float high = (float) tone.high();
+    float scale = (float) (tone.bins() / (tone.high() - tone.low()));
+    int last = counts.length - 1;
+    for (float v : plane) {
+      if (v >= low && v < high) {
+        counts[Math.min(last, (int) ((v - low) * scale))]++;
+      }
+    }
+  }
+
+  /** Values at the middle of bins of one number each, else at the edges of bins. */
+  private float[] ofHistogram(int[] counts) {
+    long total = 0;
+    for (int count : counts) {
+      total += count;
+    }
+    int bins = counts.length;
+    double even = (double) total / bins;
+    double most = (limit - 1) * even;
+    double kept = 0;
+    for (int count : counts) {
+      kept += Math.min(count, most);
+    }
+    double share = (total - kept) / bins;
+    double scale = total == 0 ? 0 : (tone.high() - tone.low()) / total;
+    float[] curve = new float[tone.each() ? bins : bins + 1];
+    double sum = 0;
+    for (int b = 0; b < bins; b++) {
+      double height = Math.min(counts[b], most) + share;
+      double at = tone.each() ? sum + height / 2 : sum;
+      curve[b] = (float) (tone.low() + scale * at);
+      sum += height;
+    }
+    if (!tone.each()) {
+      curve[bins] = (float) tone.high();
+    }
+    if (total == 0) {
+      double step = (tone.high() - tone.low()) / bins;
+      for (int b = 0; b < curve.length; b++) {
+        curve[b] = (float) (tone.low() + step * (tone.each() ? b + 0.5 : b));
+      }
+    }
+    return curve;
+  }
+
+  /**
+   * Maps a window's values in place; those beyond the ends stay as they are.
+   *
+   * @param plane (modified) the window's values, row by row
+   */
+  void apply(int level, Window window, float[] plane, Request request) {
+    double pixel = (1 << level) / (double) side;
+    int across = Math.ceilDiv(values.grid().width(), side);
+    int down = Math.ceilDiv(values.grid().height(), side);
+    float[] row = new float[window.width()];
+    int[] left = new int[window.width()];
+    float[] right = new float[window.width()];
+    for (int x = 0; x < window.width(); x++) {
+      double at = (window.x() + x + 0.5) * pixel - 0.5;
+      left[x] = (int) Math.floor(at);
+      right[x] = (float) (at - left[x]);
+    }
+    for (int y = 0; y < window.height(); y++) {
+      request.cancellation().check();
+      double at = (window.y() + y + 0.5) * pixel - 0.5;
+      int upper = (int) Math.floor(at);
+      float below = (float) (at - upper);
+      System.arraycopy(plane, y * row.length, row, 0, row.length);
+      for (int from = 0; from < row.length; ) {
+        int to = from + 1;
+        while (to < row.length && left[to] == left[from]) {
+          to++;
+        }
+        int x0 = Math.max(0, Math.min(across - 1, left[from]));
+        int x1 = Math.max(0, Math.min(across - 1, left[from] + 1));
+        int y0 = Math.max(0, Math.min(down - 1, upper));
+        int y1 = Math.max(0, Math.min(down - 1, upper + 1));
+        float[] a = curve(level, x0, y0, request);
+        float[] b = x1 == x0 ? a : curve(level, x1, y0, request);
+        float[] c = y1 == y0 ? a : curve(level, x0, y1, request);
+        float[] d = x1 == x0 ? c : y1 == y0 ? b : curve(level, x1, y1, request);
+        if (tone.each()) {
+          mapEach(row, from, to, right, below, a, b, c, d);
+        } else {
+          map(row, from, to, right, below, a, b, c, d);
+        }
+        from = to;
+      }
+      System.arraycopy(row, 0, plane, y * row.length, row.length);
+    }
+  }
+
+  private void mapEach(
+      float[] row,
+      int from,
+      int to,
+      float[] right,
+      float below,
+      float[] a,
+      float[] b,
+      float[] c,
+      float[] d) {
+    float low = (float) tone.low();
+    float high = (float) tone.high();
+    for (int x = from; x < to; x++) {
+      float v = row[x];
+      if (v >= low && v < high) {
+        int i = (int) (v - low);
+        float above = a[i] + (b[i] - a[i]) * right[x];
+        float under = c[i] + (d[i] - c[i]) * right[x];
+        row[x] = above + (under - above) * below;
+      }
+    }
+  }
+
+  private void map(
+      float[] row,
+      int from,
+      int to,
+      float[] right,
+      float below,
+      float[] a,
+      float[] b,
+      float[] c,
+      float[] d) {
+    float low = (float) tone.low();
+    float high = (float) tone.high();
+    float scale = (float) (tone.bins() / (tone.high() - tone.low()));
+    int last = tone.bins() - 1;
+    for (int x = from; x < to; x++) {
+      float v = row[x];
+      if (v >= low && v < high) {
+        float t = (v - low) * scale;
+        int i = Math.min(last, (int) t);
+        float f = t - i;
+        float r = right[x];
+        float first = a[i] + (b[i] - a[i]) * r;
+        float second = a[i + 1] + (b[i + 1] - a[i + 1]) * r;
+        float third = c[i] + (d[i] - c[i]) * r;
+        float fourth = c[i + 1] + (d[i + 1] - c[i + 1]) * r;
+        float start = first + (third - first) * below;
+        float end = second + (fourth - second) * below;
+        row[x] = start + (end - start) * f;
+      }
+    }
+  }
+}

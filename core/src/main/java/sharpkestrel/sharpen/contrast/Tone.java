@@ -1,0 +1,52 @@
+package sharpkestrel.sharpen.contrast;
+
+import sharpkestrel.raster.SampleType;
+import sharpkestrel.raster.Statistics;
+
+/**
+ * The values over which contrast is shared out: how many bins lie between which ends, and how shadows are lifted first.
+ *
+ * @param low lower end of the first bin
+ * @param high upper end of the last
+ * @param each whether every value is a whole number with a bin of its own
+ * @param middle values under it are shadow
+ * @param lift power by which shadows come nearer to the middle; 0 leaves them
+ */
+record Tone(double low, double high, int bins, boolean each, double middle, double lift) {
+
+  /** Bins of one number each up to so many; more numbers share bins. */
+  static final int MOST = 4096;
+
+  /** Share of the pixels at either end that is left as it is where numbers share bins. */
+  private static final double OUTLIERS = 1e-4;
+
+  static Tone of(Statistics statistics, SampleType type, double lift) {
+    double low = statistics.min();
+    double high = statistics.max();
+    double middle = statistics.histogram().quantile(0.5);
+    if (type.isWhole() && high - low < MOST) {
+      return new Tone(low - 0.5, high + 0.5, (int) (high - low) + 1, lift == 0, middle, lift);
+    }
+    low = statistics.histogram().quantile(OUTLIERS);
+    high = statistics.histogram().quantile(1 - OUTLIERS);
+    return new Tone(low, high, MOST, false, middle, lift);
+  }
+
+  /** Whether there is any contrast to share out. */
+  boolean isFlat() {
+    return !(high > low) || bins < 2;
+  }
+
+  /** Lifts shadows in place. */
+  void liftShadows(float[] values) {
+    if (lift == 0 || !(middle > low)) {
+      return;
+    }
+    double range = middle - low;
+    for (int i = 0; i < values.length; i++) {
+      if (values[i] < middle && values[i] > low) {
+        values[i] = (float) (low + range * Math.pow((values[i] - low) / range, 1 - lift));
+      }
+    }
+  }
+}
