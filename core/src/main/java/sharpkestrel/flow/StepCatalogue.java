@@ -22,11 +22,13 @@ import sharpkestrel.place.RefineModel;
 import sharpkestrel.place.Warp;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Segment;
+import sharpkestrel.sharpen.BuiltUp;
 import sharpkestrel.sharpen.Dehaze;
 import sharpkestrel.sharpen.Index;
 import sharpkestrel.sharpen.LocalContrast;
 import sharpkestrel.sharpen.Pansharpen;
 import sharpkestrel.sharpen.RateSharpening;
+import sharpkestrel.sharpen.Texture;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 
@@ -54,6 +56,8 @@ public final class StepCatalogue {
         LocalContrast.class,
         Dehaze.class,
         Index.class,
+        Texture.class,
+        BuiltUp.class,
         Segment.class,
         Measure.class,
         Winnow.class,

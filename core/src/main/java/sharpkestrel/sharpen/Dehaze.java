@@ -75,13 +75,9 @@ public record Dehaze(
     List<Band> bands = new ArrayList<>();
     for (int b = 0; b < count; b++) {
       Band band = scene.bands().get(b);
-      double low = statistics[b].valid() == 0
-          ? Double.NaN
-          : statistics[b].histogram().quantile(darkest / 100);
-      double high = statistics[b].valid() == 0
-          ? Double.NaN
-          : statistics[b].histogram().quantile(1 - brightest / 100);
-      if (!(high > low)) {
+      double low = statistics[b].histogram().quantile(darkest / 100);
+      double high = statistics[b].histogram().quantile(1 - brightest / 100);
+      if (!(statistics[b].max() > statistics[b].min()) || !(high > low)) {
         throw new RasterException("Band '" + band.name()
             + "' has no bright and dark pixels to tell haze by: "
             + (statistics[b].valid() == 0 ? "it holds no data." : "it has one value everywhere."));

@@ -1,13 +1,8 @@
 package sharpkestrel.sharpen;
 
 import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.EnumSet;
 import java.util.List;
-import java.util.Set;
-import java.util.stream.IntStream;
 import sharpkestrel.geo.GroundSize;
-import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -71,9 +66,6 @@ public record LocalContrast(
     BAND
   }
 
-  private static final Set<BandRole> VISIBLE =
-      EnumSet.of(BandRole.PAN, BandRole.BLUE, BandRole.GREEN, BandRole.RED);
-
   private static final int LEAST_SIDE = 8;
 
   @Override
@@ -87,16 +79,15 @@ public record LocalContrast(
     }
     int count = scene.bands().size();
     boolean together = by == By.BRIGHTNESS && count > 1;
-    List<int[]> groups = new ArrayList<>();
+    List<Brightness> brightness = new ArrayList<>();
     List<Statistics> statistics = new ArrayList<>();
     if (together) {
-      groups.add(visible());
-      Raster brightness = ContrastRaster.brightness(scene, groups.get(0));
-      statistics.add(Statistics.kept(brightness, scene, "brightness", job)[0]);
+      brightness.add(Brightness.visible(scene));
+      statistics.add(Statistics.kept(brightness.get(0), scene, "brightness", job)[0]);
     } else {
       Statistics[] all = Statistics.kept(scene, scene, "bands", job);
       for (int b = 0; b < count; b++) {
-        groups.add(new int[] {b});
+        brightness.add(Brightness.of(scene, b));
         statistics.add(all[b]);
       }
     }
@@ -105,20 +96,11 @@ public record LocalContrast(
     }
     return new ContrastRaster(
         scene,
-        groups,
+        brightness,
         statistics,
         limit,
         (int) Math.min(side, Math.max(scene.grid().width(), scene.grid().height())),
         lift,
         together);
-  }
-
-  /** The visible bands; all where none is. */
-  private int[] visible() {
-    int[] all = IntStream.range(0, scene.bands().size()).toArray();
-    int[] visible = Arrays.stream(all)
-        .filter(b -> VISIBLE.contains(scene.bands().get(b).role()))
-        .toArray();
-    return visible.length > 0 ? visible : all;
   }
 }

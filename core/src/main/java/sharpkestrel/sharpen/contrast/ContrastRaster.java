@@ -13,20 +13,18 @@ public final class ContrastRaster extends DerivedRaster {
 
   private final Raster scene;
   private final boolean together;
-  private final Raster[] brightness;
+  private final Raster brightness;
   private final Tone[] tones;
   private final Curves[] curves;
 
   /**
-   * What is equalised: each band, or one mean of several.
-   *
-   * @param bands for each equalisation the bands whose mean it is of; one of them all, or one for each band
-   * @param statistics of each of those means
+   * @param brightness what is equalised, each of one band: every band of the scene, or the one by which all are
+   * @param statistics of each of those
    * @param side of a tile in pixels
    */
   public ContrastRaster(
       Raster scene,
-      List<int[]> bands,
+      List<? extends Raster> brightness,
       List<Statistics> statistics,
       double limit,
       int side,
@@ -36,16 +34,16 @@ public final class ContrastRaster extends DerivedRaster {
         scene.grid(), scene.bands(), scene.attachments(), Zoom.FULL_RESOLUTION.over(scene.zoom()));
     this.scene = scene;
     this.together = together;
-    int count = bands.size();
-    brightness = new Raster[count];
+    this.brightness = brightness.get(0);
+    int count = brightness.size();
     tones = new Tone[count];
     curves = new Curves[count];
     for (int k = 0; k < count; k++) {
-      brightness[k] = new Brightness(scene, bands.get(k));
-      tones[k] = Tone.of(statistics.get(k), brightness[k].bands().get(0).type(), lift);
+      Raster values = brightness.get(k);
+      tones[k] = Tone.of(statistics.get(k), values.bands().get(0).type(), lift);
       curves[k] = tones[k].isFlat()
           ? null
-          : new Curves(new Lifted(brightness[k], tones[k]), tones[k], limit, side);
+          : new Curves(new Lifted(values, tones[k]), tones[k], limit, side);
     }
   }
 
@@ -72,11 +70,6 @@ public final class ContrastRaster extends DerivedRaster {
     }
   }
 
-  /** The mean of the bands that are to be equalised as one. */
-  public static Raster brightness(Raster scene, int[] bands) {
-    return new Brightness(scene, bands);
-  }
-
   @Override
   protected void compute(int level, Window window, float[][] target, Request request) {
     if (!together) {
@@ -91,7 +84,7 @@ public final class ContrastRaster extends DerivedRaster {
       }
       return;
     }
-    float[] before = brightness[0].read(level, window, request)[0];
+    float[] before = brightness.read(level, window, request)[0];
     float[] after = before.clone();
     tones[0].liftShadows(after);
     if (curves[0] != null) {

@@ -1,7 +1,10 @@
-package sharpkestrel.sharpen.contrast;
+package sharpkestrel.sharpen;
 
 import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.IntStream;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
@@ -11,13 +14,30 @@ import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
 
-/** The mean of some bands as one: what is equalised. */
+/** The mean of some bands as one. */
 final class Brightness extends DerivedRaster {
 
   private final Raster scene;
   private final int[] bands;
 
-  Brightness(Raster scene, int[] bands) {
+  private static final Set<BandRole> VISIBLE =
+      EnumSet.of(BandRole.PAN, BandRole.BLUE, BandRole.GREEN, BandRole.RED);
+
+  /** Of the visible bands; of all where none is. */
+  static Brightness visible(Raster scene) {
+    int[] all = IntStream.range(0, scene.bands().size()).toArray();
+    int[] visible = Arrays.stream(all)
+        .filter(b -> VISIBLE.contains(scene.bands().get(b).role()))
+        .toArray();
+    return new Brightness(scene, visible.length > 0 ? visible : all);
+  }
+
+  /** One band by itself. */
+  static Brightness of(Raster scene, int band) {
+    return new Brightness(scene, new int[] {band});
+  }
+
+  private Brightness(Raster scene, int[] bands) {
     super(
         scene.grid(),
         List.of(
@@ -45,7 +65,7 @@ final class Brightness extends DerivedRaster {
     }
   }
 
-  static void add(float[] plane, float weight, float[] sum) {
+  private static void add(float[] plane, float weight, float[] sum) {
     for (int i = 0; i < sum.length; i++) {
       sum[i] += weight * plane[i];
     }

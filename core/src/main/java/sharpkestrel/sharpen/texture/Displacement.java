@@ -1,0 +1,4 @@
+package sharpkestrel.sharpen.texture;
+
+/** From one pixel of a pair to the other, columns to the right and rows down. */
+public record Displacement(int right, int down) {}

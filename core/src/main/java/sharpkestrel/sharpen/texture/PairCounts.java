@@ -1,0 +1,167 @@
+package sharpkestrel.sharpen.texture;
+
+import java.util.Arrays;
+
+/**
+ * Counts of the pairs of levels in a window that slides along a row: a column of pairs leaves, another comes in, and what is
+ * measured follows each of them, so that nothing is ever gone through as a whole (after Unser 1986, IEEE Trans. PAMI 8(1),
+ * 118-125, and Clausi and Jernigan 1998, IEEE TGRS 36(1), 298-300). Sums are of whole numbers in fixed point, so they do not
+ * drift, and do not depend on where a row of the tile begins.
+ */
+final class PairCounts {
+
+  /** {@code n ln n} in units of 2^-32. */
+  private static final double UNIT = 0x1p32;
+
+  private final LevelTile tile;
+  private final int right;
+  private final int down;
+  private final int pairsAcross;
+  private final int pairsDown;
+  private final int levels;
+  private final int[] pairs;
+  private final int[] single;
+  private final int[] differences;
+  private final int[] sums;
+  private final long[] steps;
+  private final boolean wantsSums;
+  private int total;
+  private int unlike;
+  private long squares;
+  private long pairLogs;
+  private long singleLogs;
+  private long differenceLogs;
+  private long sumLogs;
+
+  PairCounts(LevelTile tile, Displacement displacement, int levels, boolean wantsSums) {
+    this.tile = tile;
+    this.levels = levels;
+    this.wantsSums = wantsSums;
+    // a pair counts in both orders, so the one that goes down may stand for both
+    boolean up = displacement.down() < 0;
+    right = up ? -displacement.right() : displacement.right();
+    down = Math.abs(displacement.down());
+    int side = 2 * tile.radius() + 1;
+    pairsAcross = side - Math.abs(right);
+    pairsDown = side - down;
+    pairs = new int[levels * levels];
+    single = new int[levels];
+    differences = new int[levels];
+    sums = new int[2 * levels];
+    steps = new long[2 * side * side + 2];
+    for (int n = 0; n + 1 < steps.length; n++) {
+      steps[n] = Math.round(UNIT * (xLogX(n + 1) - xLogX(n)));
+    }
+  }
+
+  private static double xLogX(double n) {
+    return n > 0 ? n * Math.log(n) : 0;
+  }
+
+  /** Starts over at the window about the first pixel of a row of the tile. */
+  void start(int row) {
+    Arrays.fill(pairs, 0);
+    Arrays.fill(single, 0);
+    Arrays.fill(differences, 0);
+    Arrays.fill(sums, 0);
+    total = 0;
+    unlike = 0;
+    squares = 0;
+    pairLogs = 0;
+    singleLogs = 0;
+    differenceLogs = 0;
+    sumLogs = 0;
+    for (int x = 0; x < pairsAcross; x++) {
+      enter(row, x);
+    }
+  }
+
+  /** Moves from the window about a pixel to that about the next. */
+  void move(int row, int fromColumn) {
+    leave(row, fromColumn);
+    enter(row, fromColumn + pairsAcross);
+  }
+
+  private void enter(int row, int column) {
+    int x = right < 0 ? column - right : column;
+    for (int y = row; y < row + pairsDown; y++) {
+      int i = tile.rows()[y][x];
+      int j = tile.rows()[y + down][x + right];
+      if ((i | j) < 0) {
+        continue;
+      }
+      int low = Math.min(i, j);
+      int high = Math.max(i, j);
+      int at = low * levels + high;
+      int n = pairs[at]++;
+      total++;
+      pairLogs += steps[n];
+      if (low == high) {
+        squares += 4 * n + 2;
+      } else {
+        unlike++;
+        squares += 2 * n + 1;
+      }
+      singleLogs += steps[single[i]++];
+      singleLogs += steps[single[j]++];
+      differenceLogs += steps[differences[high - low]++];
+      if (wantsSums) {
+        sumLogs += steps[sums[i + j]++];
+      }
+    }
+  }
+
+  private void leave(int row, int column) {
+    int x = right < 0 ? column - right : column;
+    for (int y = row; y < row + pairsDown; y++) {
+      int i = tile.rows()[y][x];
+      int j = tile.rows()[y + down][x + right];
+      if ((i | j) < 0) {
+        continue;
+      }
+      int low = Math.min(i, j);
+      int high = Math.max(i, j);
+      int at = low * levels + high;
+      int n = --pairs[at];
+      total--;
+      pairLogs -= steps[n];
+      if (low == high) {
+        squares -= 4 * n + 2;
+      } else {
+        unlike--;
+        squares -= 2 * n + 1;
+      }
+      singleLogs -= steps[--single[i]];
+      singleLogs -= steps[--single[j]];
+      differenceLogs -= steps[--differences[high - low]];
+      if (wantsSums) {
+        sumLogs -= steps[--sums[i + j]];
+      }
+    }
+  }
+
+  /** The value of a measure in the window as it stands; NaN where it holds no pair. */
+  float of(Measure measure) {
+    if (total == 0) {
+      return Float.NaN;
+    }
+    double n = total;
+    return (float)
+        switch (measure) {
+          // p is n/2N off the diagonal, twice, and n/N on it; squares holds n² and 2n²
+          case SECOND_MOMENT -> squares / (2 * n * n);
+          case PAIR_ENTROPY -> pairEntropy(n);
+          case DIFFERENCE_ENTROPY -> Math.max(0, Math.log(n) - differenceLogs / UNIT / n);
+          case SUM_ENTROPY -> Math.max(0, Math.log(n) - sumLogs / UNIT / n);
+          case INFORMATION -> {
+            double own = Math.max(0, Math.log(2 * n) - singleLogs / UNIT / (2 * n));
+            yield own < 1e-9 ? 0 : Math.max(-1, Math.min(0, (pairEntropy(n) - 2 * own) / own));
+          }
+          default -> throw new IllegalArgumentException(measure + " is no count of pairs");
+        };
+  }
+
+  private double pairEntropy(double n) {
+    return Math.max(0, Math.log(n) + (unlike * Math.log(2) - pairLogs / UNIT) / n);
+  }
+}
