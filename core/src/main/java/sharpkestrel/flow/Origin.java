@@ -6,10 +6,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import sharpkestrel.segment.Cut;
 
 /**
@@ -52,7 +54,16 @@ public record Origin(StepSpec step, Map<String, String> settings, Map<String, St
 
   /** Whether a setting of a step names a file that it reads; those of steps that make a file name what they write. */
   public static boolean isRead(StepSpec step, StepSpec.Option option) {
-    return option.rawType() == Path.class && step.resultType() != Path.class;
+    return option.namesFiles() && step.resultType() != Path.class;
+  }
+
+  /** Tells whether a file, or several separated by commas, are what they were. */
+  public static String stateOf(String files) {
+    return Files.exists(Path.of(files))
+        ? stateOf(Path.of(files))
+        : Arrays.stream(files.split(","))
+            .map(file -> stateOf(Path.of(file.strip())))
+            .collect(Collectors.joining(", "));
   }
 
   /** Tells whether a file is what it was: its name, size and time; only its name where it is not there. */

@@ -63,7 +63,7 @@ public final class Runner {
     entry.settings().forEach((name, text) -> settings.put(name, RunSheet.resolve(text, variables)));
     for (StepSpec.Option option : spec.options()) {
       if (Origin.isRead(spec, option) && settings.containsKey(option.name())) {
-        parts.put(option.name(), Origin.stateOf(Path.of(settings.get(option.name()))));
+        parts.put(option.name(), Origin.stateOf(settings.get(option.name())));
       }
     }
     Origin.Fingerprint fingerprint = new Origin(spec, settings, parts).fingerprint();

@@ -1,6 +1,7 @@
 package sharpkestrel.flow;
 
 import java.lang.reflect.ParameterizedType;
+import java.lang.reflect.Type;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -65,12 +66,14 @@ public final class SettingValues {
   }
 
   private static List<?> list(StepSpec.Option option, String text) {
-    boolean numbers =
-        ((ParameterizedType) option.type()).getActualTypeArguments()[0] == Double.class;
+    Type of = ((ParameterizedType) option.type()).getActualTypeArguments()[0];
     List<Object> items = new ArrayList<>();
     for (String item : text.split(",")) {
       if (!item.isBlank()) {
-        items.add(numbers ? (Object) number(option, item) : item.strip());
+        items.add(
+            of == Double.class
+                ? (Object) number(option, item)
+                : of == Path.class ? Path.of(item.strip()) : item.strip());
       }
     }
     return items;

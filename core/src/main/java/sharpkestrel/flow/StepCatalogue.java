@@ -11,6 +11,7 @@ import sharpkestrel.gather.Assemble;
 import sharpkestrel.gather.Calibrate;
 import sharpkestrel.gather.Clip;
 import sharpkestrel.gather.OpenFile;
+import sharpkestrel.gather.Stack;
 import sharpkestrel.objects.Measure;
 import sharpkestrel.place.FindFootprint;
 import sharpkestrel.place.FindOffsets;
@@ -27,6 +28,7 @@ import sharpkestrel.sharpen.Dehaze;
 import sharpkestrel.sharpen.Index;
 import sharpkestrel.sharpen.LocalContrast;
 import sharpkestrel.sharpen.Pansharpen;
+import sharpkestrel.sharpen.Profiles;
 import sharpkestrel.sharpen.RateSharpening;
 import sharpkestrel.sharpen.Texture;
 import sharpkestrel.step.Stage;
@@ -41,6 +43,7 @@ public final class StepCatalogue {
     List<Class<? extends Step<?>>> all = List.of(
         Assemble.class,
         OpenFile.class,
+        Stack.class,
         Calibrate.class,
         Clip.class,
         Ortho.class,
@@ -58,6 +61,7 @@ public final class StepCatalogue {
         Index.class,
         Texture.class,
         BuiltUp.class,
+        Profiles.class,
         Segment.class,
         Measure.class,
         Winnow.class,

@@ -5,6 +5,7 @@ import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.lang.reflect.Type;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
@@ -65,6 +66,14 @@ public final class StepSpec {
 
     public Class<?> rawType() {
       return type instanceof ParameterizedType p ? (Class<?>) p.getRawType() : (Class<?>) type;
+    }
+
+    /** Whether its value is the path of a file, or of several. */
+    public boolean namesFiles() {
+      return type == Path.class
+          || type instanceof ParameterizedType p
+              && p.getRawType() == List.class
+              && p.getActualTypeArguments()[0] == Path.class;
     }
 
     /** The constants to choose among; empty where it is no such choice. */

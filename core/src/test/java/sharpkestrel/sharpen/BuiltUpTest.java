@@ -2,7 +2,7 @@ package sharpkestrel.sharpen;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.assertj.core.api.Assertions.withPercentage;
+import static org.assertj.core.data.Percentage.withPercentage;
 
 import java.util.Optional;
 import java.util.Random;
@@ -111,7 +111,8 @@ class BuiltUpTest {
     assertThat(mask.bands().get(0).type()).isEqualTo(SampleType.UINT8);
     float[] found = Made.samples(mask)[0];
     for (int i = 0; i < found.length; i++) {
-      assertThat(found[i]).isEqualTo(Float.isNaN(index[i]) ? Float.NaN : index[i] >= 1500 ? 1 : 0);
+      assertThat((Float) found[i])
+          .isEqualTo((Float) (Float.isNaN(index[i]) ? Float.NaN : index[i] >= 1500 ? 1f : 0f));
     }
     assertThat(found).contains(0f, 1f, Float.NaN);
   }

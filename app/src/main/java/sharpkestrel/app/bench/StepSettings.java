@@ -1,6 +1,5 @@
 package sharpkestrel.app.bench;
 
-import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -77,7 +76,7 @@ final class StepSettings {
     boolean auto = option.initial().equals("auto");
     String offered = workspace.offered(step, option);
     TextField text = new TextField(offered.isEmpty() && !auto ? option.initial() : offered);
-    if (type == String.class || type == Path.class) {
+    if (type == String.class || option.namesFiles()) {
       text.setPrefWidth(382);
     }
     text.focusedProperty().addListener((p, before, now) -> {

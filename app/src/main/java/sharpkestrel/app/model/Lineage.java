@@ -1,6 +1,5 @@
 package sharpkestrel.app.model;
 
-import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -20,7 +19,7 @@ final class Lineage {
   void look(StepSpec step, Map<String, String> files, Map<String, String> settings) {
     filesRead(step, files, settings)
         .values()
-        .forEach(file -> states.put(file, Origin.stateOf(Path.of(file))));
+        .forEach(file -> states.put(file, Origin.stateOf(file)));
   }
 
   private static Map<String, String> filesRead(

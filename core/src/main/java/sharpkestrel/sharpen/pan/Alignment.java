@@ -8,6 +8,8 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
+import sharpkestrel.raster.Separable;
+import sharpkestrel.raster.Taps;
 import sharpkestrel.raster.Window;
 import sharpkestrel.raster.Zoom;
 

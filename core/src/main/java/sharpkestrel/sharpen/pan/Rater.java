@@ -7,18 +7,13 @@ import java.util.Locale;
 import java.util.function.Supplier;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Band;
-import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CachedRaster;
-import sharpkestrel.raster.DerivedRaster;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Parallel;
-import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.Request;
-import sharpkestrel.raster.SampleType;
+import sharpkestrel.raster.Regridded;
 import sharpkestrel.raster.Window;
-import sharpkestrel.raster.Zoom;
 
 /**
  * Rates ways of sharpening a scene. At reduced resolution both images are blurred and thinned by their ratio, sharpened, and
@@ -286,26 +281,7 @@ public final class Rater {
 
   /** What there is without sharpening: the bands on the panchromatic grid by bilinear interpolation. */
   static Raster interpolated(Pair pair) {
-    Raster scene = pair.multispectral();
-    List<Band> bands = scene.bands().stream()
-        .map(band -> band.role() == BandRole.PAN ? band.withRole(BandRole.OTHER) : band)
-        .map(band -> band.withType(SampleType.FLOAT32, Double.NaN))
-        .toList();
-    return new DerivedRaster(pair.pan().grid(), bands, scene.attachments(), Zoom.RESAMPLING) {
-      @Override
-      protected void compute(int level, Window window, float[][] target, Request request) {
-        Affine map = pair.toMultispectral();
-        Taps across = Taps.bilinear(map.a(), map.c(), window.x(), window.width());
-        Taps down = Taps.bilinear(map.e(), map.f(), window.y(), window.height());
-        Window source = Separable.needed(across, down);
-        float[][] planes = Planes.like(target, source.area());
-        scene.read(0, source, planes, request);
-        for (int b = 0; b < target.length; b++) {
-          if (target[b] != null) {
-            Separable.resample(planes[b], across, down, scene.grid().window(), target[b]);
-          }
-        }
-      }
-    };
+    return new Regridded(
+        pair.multispectral(), pair.pan().grid(), pair.toMultispectral(), Regridded.Kernel.BILINEAR);
   }
 }

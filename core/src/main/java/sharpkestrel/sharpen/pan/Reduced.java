@@ -9,6 +9,8 @@ import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
+import sharpkestrel.raster.Separable;
+import sharpkestrel.raster.Taps;
 import sharpkestrel.raster.Window;
 import sharpkestrel.raster.Zoom;
 

@@ -8,8 +8,11 @@ import sharpkestrel.raster.CachedRaster;
 import sharpkestrel.raster.DerivedRaster;
 import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Regridded;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
+import sharpkestrel.raster.Separable;
+import sharpkestrel.raster.Taps;
 import sharpkestrel.raster.Window;
 import sharpkestrel.raster.Zoom;
 
@@ -248,9 +251,7 @@ public final class SharpenedRaster extends DerivedRaster {
 
   private Separable[] upsampled(int level, Window window, boolean[] wanted, Request request) {
     Raster scene = pair.multispectral();
-    double pixels = (1 << level) / pair.ratio();
-    int theirs = Math.max(0, Math.min(scene.levels() - 1, (int)
-        Math.floor(Math.log(pixels) / Math.log(2) + 0.1)));
+    int theirs = Regridded.levelFor(scene, (1 << level) / pair.ratio());
     double share = 1.0 / (1 << theirs);
     Affine map =
         new Affine(share, 0, 0, 0, share, 0).after(pair.toMultispectral()).scaled(1L << level);

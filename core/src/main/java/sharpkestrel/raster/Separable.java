@@ -1,7 +1,6 @@
-package sharpkestrel.sharpen.pan;
+package sharpkestrel.raster;
 
 import java.util.Arrays;
-import sharpkestrel.raster.Window;
 
 /**
  * A plane resampled along its rows at once, and along its columns as rows of the result are asked for: what is done with a
@@ -12,7 +11,7 @@ import sharpkestrel.raster.Window;
  * <p>Every row is an array of its own: the compiler does several pixels at once only where all arrays of a loop are read and
  * written at the same index, as it cannot rule out otherwise that they overlap.
  */
-final class Separable {
+public final class Separable {
 
   /** Less than this share of the weights does not make a value. */
   private static final float HALF = 0.499f;
@@ -28,7 +27,7 @@ final class Separable {
    * @param in (input) the pixels of {@link #needed}, row by row; NaN is no-data
    * @param grid all pixels that the other grid has
    */
-  Separable(float[] in, Taps across, Taps down, Window grid) {
+  public Separable(float[] in, Taps across, Taps down, Window grid) {
     this.down = down;
     insideAcross = across.inside(grid.x(), grid.right());
     insideDown = down.inside(grid.y(), grid.bottom());
@@ -39,7 +38,7 @@ final class Separable {
   }
 
   /** The pixels needed for all places. */
-  static Window needed(Taps across, Taps down) {
+  public static Window needed(Taps across, Taps down) {
     return new Window(
         across.low(), down.low(), across.high() - across.low(), down.high() - down.low());
   }
@@ -48,14 +47,14 @@ final class Separable {
    * @param in (input) the pixels of {@link #needed}, row by row; NaN is no-data
    * @param out (output) {@code down.count()} rows of {@code across.count()}
    */
-  static void resample(float[] in, Taps across, Taps down, Window grid, float[] out) {
+  public static void resample(float[] in, Taps across, Taps down, Window grid, float[] out) {
     new Separable(in, across, down, grid).all(out);
   }
 
   /**
    * @param out (output) all rows of the result, one behind the other
    */
-  void all(float[] out) {
+  public void all(float[] out) {
     int width = middle[0].length;
     float[] row = new float[width];
     for (int y = 0; y < down.count(); y++) {
@@ -67,7 +66,7 @@ final class Separable {
   /**
    * @param out (output) a row of the result
    */
-  void row(int y, float[] out) {
+  public void row(int y, float[] out) {
     columns(middle, y, out);
     if (valid != null) {
       mend(y, out);

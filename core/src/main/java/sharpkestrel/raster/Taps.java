@@ -1,4 +1,4 @@
-package sharpkestrel.sharpen.pan;
+package sharpkestrel.raster;
 
 import java.util.function.DoubleUnaryOperator;
 
@@ -11,7 +11,7 @@ import java.util.function.DoubleUnaryOperator;
  * @param size pixels under a place
  * @param period places after which the same weights lie over the next pixel; 0 where they do not come again
  */
-record Taps(int[] first, float[] weights, int size, int period) {
+public record Taps(int[] first, float[] weights, int size, int period) {
 
   private static final int LONGEST = 16;
 
@@ -22,7 +22,7 @@ record Taps(int[] first, float[] weights, int size, int period) {
    * @param reach of the kernel, in pixels of the other grid
    * @param kernel weight by distance from the place in pixels; need not add up to 1
    */
-  static Taps of(
+  public static Taps of(
       double step, double start, int from, int count, double reach, DoubleUnaryOperator kernel) {
     int size = 2 * (int) Math.ceil(reach);
     int[] first = new int[count];
@@ -67,12 +67,12 @@ record Taps(int[] first, float[] weights, int size, int period) {
   }
 
   /** Cubic convolution with parameter -0.5 (Keys 1981, IEEE Trans. ASSP 29(6), 1153-1160). */
-  static Taps cubic(double step, double start, int from, int count) {
+  public static Taps cubic(double step, double start, int from, int count) {
     return of(step, start, from, count, 2, Taps::keys);
   }
 
   /** A Gaussian, cut off at three standard deviations, which are in pixels of the other grid. */
-  static Taps gaussian(double step, double start, int from, int count, double sigma) {
+  public static Taps gaussian(double step, double start, int from, int count, double sigma) {
     double most = Math.max(1, 3 * sigma);
     return of(
         step,
@@ -84,7 +84,7 @@ record Taps(int[] first, float[] weights, int size, int period) {
   }
 
   /** A mean over so many pixels, those at its ends by the share that lies within. */
-  static Taps box(double step, double start, int from, int count, double width) {
+  public static Taps box(double step, double start, int from, int count, double width) {
     return of(
         step,
         start,
@@ -94,7 +94,7 @@ record Taps(int[] first, float[] weights, int size, int period) {
         d -> Math.max(0, Math.min(1, width / 2 + 0.5 - Math.abs(d))));
   }
 
-  static Taps bilinear(double step, double start, int from, int count) {
+  public static Taps bilinear(double step, double start, int from, int count) {
     return of(step, start, from, count, 1, d -> Math.max(0, 1 - Math.abs(d)));
   }
 
@@ -106,17 +106,17 @@ record Taps(int[] first, float[] weights, int size, int period) {
     return t < 2 ? ((-0.5 * t + 2.5) * t - 4) * t + 2 : 0;
   }
 
-  int count() {
+  public int count() {
     return first.length;
   }
 
   /** The lowest pixel that any place needs. */
-  int low() {
+  public int low() {
     return Math.min(first[0], first[first.length - 1]);
   }
 
   /** One past the highest pixel that any place needs. */
-  int high() {
+  public int high() {
     return Math.max(first[0], first[first.length - 1]) + size;
   }
 
