@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -61,6 +62,11 @@ class ProfilesTest {
         .isGreaterThan(1.99);
   }
 
+  /** Whole numbers from -5 to 5, of each band by itself. */
+  private static double noise(int band, int x, int y) {
+    return new Random(1_000_003L * band + 1009L * y + x).ints(3, -5, 6).toArray()[2];
+  }
+
   /** Left half and right half differ in the second, fourth and fifth band only, in that order of strength. */
   private static Raster scene() {
     return Made.placed(
@@ -68,9 +74,8 @@ class ProfilesTest {
         20,
         1,
         (b, x, y) -> {
-          double noise = (x * 7 + y * 13 + b * 5) % 11 - 5;
           double step = b == 1 ? 30 : b == 3 ? 20 : b == 4 ? 8 : 0;
-          return 100 + noise + (x < 20 ? 0 : step);
+          return 100 + noise(b, x, y) + (x < 20 ? 0 : step);
         },
         BandRole.VIOLET,
         BandRole.BLUE,
@@ -104,7 +109,7 @@ class ProfilesTest {
     double squares = 0;
     for (int y = 0; y < 20; y++) {
       for (int x = 0; x < 10; x++) {
-        double v = 100 + (x * 7 + y * 13 + 5) % 11 - 5;
+        double v = 100 + noise(1, x, y);
         sum += v;
         squares += v * v;
       }
@@ -132,7 +137,7 @@ class ProfilesTest {
         Job.QUIET);
 
     assertThat(point.pixels()).isEqualTo(1);
-    assertThat(point.mean()[0]).isEqualTo(100 + (3 * 7 + 4 * 13) % 11 - 5);
+    assertThat(point.mean()[0]).isEqualTo(100 + noise(0, 3, 4));
   }
 
   @Test
