@@ -2,10 +2,6 @@ package sharpkestrel.raster;
 
 import java.math.BigInteger;
 import java.util.Arrays;
-import java.util.Collections;
-import java.util.Map;
-import java.util.WeakHashMap;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 
 /**
@@ -25,9 +21,6 @@ public record Statistics(
 
   private static final int BINS = 4096;
 
-  private static final Map<Raster, Map<String, Statistics[]>> KEPT =
-      Collections.synchronizedMap(new WeakHashMap<>());
-
   /**
    * Exact statistics that are worked out once for as long as a raster is in use.
    *
@@ -35,13 +28,7 @@ public record Statistics(
    * @param what tells them from others of the same owner
    */
   public static Statistics[] kept(Raster raster, Raster owner, String what, Job job) {
-    Map<String, Statistics[]> ofOwner = KEPT.computeIfAbsent(owner, o -> new ConcurrentHashMap<>());
-    Statistics[] found = ofOwner.get(what);
-    if (found == null) {
-      found = of(raster, 0, job);
-      ofOwner.put(what, found);
-    }
-    return found;
+    return Kept.of(owner, what, () -> of(raster, 0, job));
   }
 
   /** Statistics of all bands at a level; level 0 is exact, a reduced level an estimate. */

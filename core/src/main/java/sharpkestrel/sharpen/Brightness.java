@@ -50,6 +50,15 @@ final class Brightness extends DerivedRaster {
     this.bands = bands;
   }
 
+  /** The same mean of a number for each band of the scene. */
+  float mean(float[] ofBands) {
+    float sum = 0;
+    for (int b : bands) {
+      sum += ofBands[b] / bands.length;
+    }
+    return sum;
+  }
+
   @Override
   protected void compute(int level, Window window, float[][] target, Request request) {
     float[][] planes = new float[scene.bands().size()][];

@@ -21,7 +21,8 @@ import sharpkestrel.step.StepInfo;
     title = "Local contrast",
     does =
         "Spreads the values of each neighbourhood by contrast-limited adaptive equalisation, on the numbers as they are;"
-            + " the result has the scene's sample type and range. By brightness, the ratios of bands stay as they were.")
+            + " the result has the scene's sample type and range. By brightness, colours stay: what each band shows above"
+            + " its darkest keeps its share.")
 public record LocalContrast(
     @In(does = "The scene.") Raster scene,
 
@@ -68,6 +69,9 @@ public record LocalContrast(
 
   private static final int LEAST_SIDE = 8;
 
+  /** Share of a band's pixels that is taken to show nothing but haze. */
+  private static final double DARKEST = 1e-4;
+
   @Override
   public Raster run(Job job) {
     double pixel = GroundSize.of(scene).mean();
@@ -81,18 +85,22 @@ public record LocalContrast(
     boolean together = by == By.BRIGHTNESS && count > 1;
     List<Brightness> brightness = new ArrayList<>();
     List<Statistics> statistics = new ArrayList<>();
+    Statistics[] ofBands = Statistics.kept(scene, scene, "bands", job);
     if (together) {
       brightness.add(Brightness.visible(scene));
       statistics.add(Statistics.kept(brightness.get(0), scene, "brightness", job)[0]);
     } else {
-      Statistics[] all = Statistics.kept(scene, scene, "bands", job);
       for (int b = 0; b < count; b++) {
         brightness.add(Brightness.of(scene, b));
-        statistics.add(all[b]);
+        statistics.add(ofBands[b]);
       }
     }
     if (statistics.stream().allMatch(s -> s.valid() == 0)) {
       throw new RasterException("The scene holds no data, so there is no contrast to raise.");
+    }
+    float[] dark = new float[count];
+    for (int b = 0; b < count; b++) {
+      dark[b] = ofBands[b].valid() == 0 ? 0 : (float) ofBands[b].histogram().quantile(DARKEST);
     }
     return new ContrastRaster(
         scene,
@@ -101,6 +109,8 @@ public record LocalContrast(
         limit,
         (int) Math.min(side, Math.max(scene.grid().width(), scene.grid().height())),
         lift,
-        together);
+        together,
+        dark,
+        brightness.get(0).mean(dark));
   }
 }

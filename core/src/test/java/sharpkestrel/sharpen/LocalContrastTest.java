@@ -145,11 +145,12 @@ class LocalContrastTest {
   }
 
   @Test
-  void byBrightnessTheRatiosOfBandsStay() {
+  void byBrightnessColoursKeepTheirSharesAboveTheDarkest() {
     Raster scene = Made.on(
         GRID,
         SampleType.FLOAT32,
-        (b, x, y) -> value(x, y) * (1 + 0.5 * b) / 4000,
+        // a haze of its own in each band, which the darkest pixels show
+        (b, x, y) -> (x < 3 ? 0 : value(x, y) * (1 + 0.5 * b) / 4000) + 0.1 * (b + 1),
         BandRole.GREEN,
         BandRole.RED,
         BandRole.NEAR_INFRARED);
@@ -158,8 +159,11 @@ class LocalContrastTest {
         Made.samples(new LocalContrast(scene, 16, 4, 0.3, By.BRIGHTNESS).run(Job.QUIET));
 
     for (int i = 0; i < WIDE * HIGH; i++) {
-      assertThat(found[1][i] / found[0][i]).isCloseTo(1.5f, within(1e-4f));
-      assertThat(found[2][i] / found[0][i]).isCloseTo(2f, within(1e-4f));
+      if (i % WIDE >= 3) {
+        float first = found[0][i] - 0.1f;
+        assertThat((found[1][i] - 0.2f) / first).isCloseTo(1.5f, within(5e-3f));
+        assertThat((found[2][i] - 0.3f) / first).isCloseTo(2f, within(5e-3f));
+      }
     }
   }
 

@@ -3,6 +3,7 @@ package sharpkestrel.app.bench;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import javafx.beans.property.ReadOnlyDoubleProperty;
 import javafx.beans.property.ReadOnlyDoubleWrapper;
 import javafx.scene.Node;
@@ -37,6 +38,9 @@ import sharpkestrel.step.Stage;
 
 /** The panel under the picture: tools of the stage at its head, then tool, table or run sheet of what is shown. */
 public final class Bench extends VBox {
+
+  /** Steps that are used from within the panel of another. */
+  private static final Set<String> WITHIN_OTHERS = Set.of("rate-sharpening");
 
   private static final double OPEN = 272;
   private static final double FOLDED = 32;
@@ -171,6 +175,9 @@ public final class Bench extends VBox {
       tool = gathered ? "calibrate" : steps.getFirst().id();
     }
     for (StepSpec step : steps) {
+      if (WITHIN_OTHERS.contains(step.id())) {
+        continue;
+      }
       Button tab = tab(step.title(), view.equals("Tool") && step.id().equals(tool));
       tab.setId("tool-" + step.id());
       tab.setOnAction(e -> {
@@ -259,6 +266,19 @@ public final class Bench extends VBox {
       }
       case "tiepoints" -> new TiePanel(workspace, picture, ties, marks);
       case "mosaic" -> new MosaicPanel(workspace, picture, seams, seamMarks);
+      case "pansharpen" -> {
+        StepPanel panel = new StepPanel(workspace, picture, step).brief();
+        RatingCard ratings = new RatingCard(workspace, picture, panel);
+        ratings.choose("adaptive");
+        panel.onSettings(
+            () -> ratings.choose(panel.settingTexts().getOrDefault("method", "adaptive")));
+        ratings.onTaken(method -> {
+          panel.settings().set("method", method);
+          panel.tryHere();
+        });
+        HBox.setHgrow(panel, Priority.ALWAYS);
+        yield new HBox(10, ratings, panel);
+      }
       case "compare" -> {
         StepPanel panel = new StepPanel(workspace, picture, step);
         ScoresPanel scores = new ScoresPanel(workspace);

@@ -5,6 +5,7 @@ import javafx.scene.Cursor;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
+import sharpkestrel.app.look.Inks;
 
 /** A histogram of those who come in, those who pass coloured, between two handles that can be dragged. */
 public final class HistogramBox extends Pane {

@@ -3,6 +3,9 @@ package sharpkestrel.app.bench;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.atomic.AtomicInteger;
+import javafx.animation.PauseTransition;
 import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -14,6 +17,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.ResultMaker;
 import sharpkestrel.app.model.Workspace;
@@ -33,8 +37,15 @@ public final class StepPanel extends HBox {
   private final StepSpec step;
   private final StepInputs inputs;
   private final StepSettings settings;
+  private final Label does = new Label();
   private final Label trouble = new Label();
   private final TextField resultTitle = new TextField();
+  /** What is typed or slid is tried once it rests so long. */
+  private final PauseTransition again = new PauseTransition(Duration.millis(60));
+
+  private final AtomicInteger trials = new AtomicInteger();
+  private boolean tried;
+  private Runnable changed = () -> {};
 
   public StepPanel(Workspace workspace, PictureView picture, StepSpec step) {
     this.workspace = workspace;
@@ -51,10 +62,21 @@ public final class StepPanel extends HBox {
     }
     settings = new StepSettings(workspace, step, option -> true);
     fields.getChildren().addAll(settings.fields());
+    again.setOnFinished(e -> {
+      if (tried && picture.hasPatch()) {
+        tryHere();
+      }
+    });
+    settings.onChange(() -> {
+      changed.run();
+      if (tried) {
+        again.playFromStart();
+      }
+    });
     ScrollPane scroll = new ScrollPane(fields);
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-    Label does = new Label(step.does());
+    does.setText(step.does());
     does.getStyleClass().add("soft");
     does.setWrapText(true);
     does.setMinHeight(Region.USE_PREF_SIZE);
@@ -65,6 +87,22 @@ public final class StepPanel extends HBox {
     inputs.refresh();
     workspace.results().addListener((ListChangeListener<Result>) change -> inputs.refresh());
     workspace.paneAProperty().addListener((p, before, now) -> inputs.prefer(now));
+  }
+
+  /** Leaves what the step does to a hint, where evidence beside it wants the room. */
+  StepPanel brief() {
+    does.setVisible(false);
+    does.setManaged(false);
+    return this;
+  }
+
+  /** Told whenever a setting changes. */
+  void onSettings(Runnable listener) {
+    changed = listener;
+  }
+
+  StepSettings settings() {
+    return settings;
   }
 
   StepInputs inputs() {
@@ -128,12 +166,14 @@ public final class StepPanel extends HBox {
     workspace.run(step, resultTitle.getText(), inputs.results(), inputs.files(), settingTexts());
   }
 
-  private void tryHere() {
+  void tryHere() {
     trouble.setText("");
+    tried = true;
     Map<String, Result> results = inputs.results();
     Map<String, String> files = inputs.files();
     Map<String, String> texts = settingTexts();
     boolean objects = step.resultType() == Cut.class;
+    int mine = trials.incrementAndGet();
     if (objects) {
       useHeightOfScene(results.get("scene"), texts);
     }
@@ -152,6 +192,9 @@ public final class StepPanel extends HBox {
         .run(
             "Trying " + step.title().toLowerCase(Locale.ROOT),
             (Job job) -> {
+              if (mine != trials.get()) {
+                throw new CancellationException("another trial was asked for since");
+              }
               Map<String, Object> values = ResultMaker.values(step, results, files);
               if (objects) {
                 values.put("scene", new Clip((Raster) values.get("scene"), patch).run(job));
@@ -161,8 +204,17 @@ public final class StepPanel extends HBox {
               return new Trial(
                   shown, shown instanceof Raster raster ? raster : (Raster) values.get("scene"));
             },
-            trial -> picture.showTrial(trial.value(), trial.backdrop()),
-            failure -> workspace.messageProperty().set(failure.getMessage()));
+            trial -> {
+              if (mine == trials.get()) {
+                trouble.setText("");
+                picture.showTrial(trial.value(), trial.backdrop());
+              }
+            },
+            failure -> {
+              if (mine == trials.get()) {
+                trouble.setText(failure.getMessage());
+              }
+            });
   }
 
   /**

@@ -22,6 +22,8 @@ final class StepSettings {
   private final StepSpec step;
   private final List<StepSpec.Option> options;
   private final Map<String, Node> editors = new LinkedHashMap<>();
+  private final Map<String, Node> controls = new LinkedHashMap<>();
+  private Runnable changed = () -> {};
 
   /**
    * @param wanted which of the step's settings
@@ -34,6 +36,36 @@ final class StepSettings {
       Node editor = editor(option);
       editor.setId(step.id() + "-" + option.name());
       editors.put(option.name(), editor);
+      controls.put(
+          option.name(),
+          editor instanceof TextField text && NumberSlider.suits(option)
+              ? new VBox(1, text, new NumberSlider(option, text))
+              : editor);
+      listen(editor);
+    }
+  }
+
+  private void listen(Node editor) {
+    if (editor instanceof TextField text) {
+      text.textProperty().addListener((p, before, now) -> changed.run());
+    } else {
+      ((ComboBox<?>) editor).valueProperty().addListener((p, before, now) -> changed.run());
+    }
+  }
+
+  /** Told whenever something is set or typed. */
+  void onChange(Runnable listener) {
+    changed = listener;
+  }
+
+  /** Sets a setting as if it were typed or chosen. */
+  @SuppressWarnings("unchecked")
+  void set(String name, String text) {
+    Node editor = editors.get(name);
+    if (editor instanceof TextField field) {
+      field.setText(text);
+    } else {
+      ((ComboBox<String>) editor).setValue(text);
     }
   }
 
@@ -44,7 +76,7 @@ final class StepSettings {
             option.label(),
             option.does() + (option.range().isEmpty() ? "" : " (" + option.range() + ")"),
             option.unit(),
-            editors.get(option.name())))
+            controls.get(option.name())))
         .toList();
   }
 

@@ -8,6 +8,7 @@ import javafx.scene.control.ScrollBar;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
+import sharpkestrel.app.look.Inks;
 import sharpkestrel.expr.Table;
 
 /**

@@ -5,21 +5,39 @@ import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Raster;
 
-/** How a raster is shown: three band roles, or one, and a stretch between two percentiles. */
-public record Look(String name, List<BandRole> roles, double low, double high, boolean fromView) {
+/**
+ * How a raster is shown: three band roles, or one, and a stretch. Roles hold for every raster, so a look stays when
+ * sharpening or stacking puts bands in another order.
+ *
+ * @param ramp whether one band is shown in colours from low to high rather than in grey
+ */
+public record Look(String name, List<BandRole> roles, StretchRule stretch, boolean ramp) {
 
-  public static final Look NATURAL =
-      new Look("Natural", List.of(BandRole.RED, BandRole.GREEN, BandRole.BLUE), 1, 99, false);
-  public static final Look INFRARED = new Look(
-      "Infrared", List.of(BandRole.NEAR_INFRARED, BandRole.RED, BandRole.GREEN), 1, 99, false);
-  public static final Look GREY = new Look("Grey", List.of(BandRole.PAN), 1, 99, false);
+  public static final Look NATURAL = of("Natural", BandRole.RED, BandRole.GREEN, BandRole.BLUE);
+  public static final Look INFRARED =
+      of("Infrared", BandRole.NEAR_INFRARED, BandRole.RED, BandRole.GREEN);
+  public static final Look GREY = of("Grey", BandRole.PAN);
+  public static final Look RAMP =
+      new Look("Ramp", List.of(BandRole.OTHER), StretchRule.USUAL, true);
 
-  public static List<Look> standard() {
-    return List.of(NATURAL, INFRARED, GREY);
+  public static Look of(String name, BandRole... roles) {
+    return new Look(name, List.of(roles), StretchRule.USUAL, false);
   }
 
-  public Look withStretch(double newLow, double newHigh, boolean newFromView) {
-    return new Look(name, roles, newLow, newHigh, newFromView);
+  public static List<Look> standard() {
+    return List.of(NATURAL, INFRARED, GREY, RAMP);
+  }
+
+  public Look with(StretchRule newStretch) {
+    return new Look(name, roles, newStretch, ramp);
+  }
+
+  /** Another look, stretched as this one is; ends set by hand are of this one's bands and are left. */
+  public Look changedTo(Look other) {
+    return other.with(
+        stretch.kind() == StretchRule.Kind.BY_HAND && !other.roles.equals(roles)
+            ? stretch.as(StretchRule.Kind.PERCENT)
+            : stretch);
   }
 
   /**
@@ -47,9 +65,5 @@ public record Look(String name, List<BandRole> roles, double low, double high, b
       }
     }
     return 0;
-  }
-
-  public String stretchText() {
-    return Math.round(low) + "\u2013" + Math.round(high) + " % of " + (fromView ? "view" : "scene");
   }
 }

@@ -39,6 +39,7 @@ public final class Workspace {
   private final ObjectProperty<Result> paneB = new SimpleObjectProperty<>();
   private final ObjectProperty<Stage> stage = new SimpleObjectProperty<>(Stage.GATHER);
   private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.NATURAL);
+  private final ObservableList<Look> ownLooks = FXCollections.observableArrayList();
   private final ObjectProperty<Compare> compare = new SimpleObjectProperty<>(Compare.ONE);
   private final ObjectProperty<Integer> selectedRow = new SimpleObjectProperty<>(-1);
   private final ObjectProperty<String> featureShown = new SimpleObjectProperty<>("");
@@ -71,6 +72,22 @@ public final class Workspace {
 
   public ObjectProperty<Look> lookProperty() {
     return look;
+  }
+
+  /** The looks made here, in the order of their keys. */
+  public ObservableList<Look> ownLooks() {
+    return ownLooks;
+  }
+
+  /** Keeps a look, in place of one of the same name. */
+  public void keepLook(Look look) {
+    for (int k = 0; k < ownLooks.size(); k++) {
+      if (ownLooks.get(k).name().equals(look.name())) {
+        ownLooks.set(k, look);
+        return;
+      }
+    }
+    ownLooks.add(look);
   }
 
   public ObjectProperty<Compare> compareProperty() {

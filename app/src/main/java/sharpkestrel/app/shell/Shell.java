@@ -2,6 +2,7 @@ package sharpkestrel.app.shell;
 
 import java.util.List;
 import javafx.animation.PauseTransition;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
@@ -17,6 +18,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import sharpkestrel.app.bench.Bench;
+import sharpkestrel.app.look.LookCard;
 import sharpkestrel.app.model.LivePlacing;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
@@ -34,6 +36,7 @@ public final class Shell extends StackPane {
   private final Bench bench;
   private final StatusBar status;
   private final LivePlacing live;
+  private final LookCard looks;
   private final KeyMap keys = new KeyMap();
   private final PauseTransition noteEnds = new PauseTransition(Duration.seconds(12));
   private final HBox message = new HBox();
@@ -47,7 +50,11 @@ public final class Shell extends StackPane {
     bench = new Bench(workspace, picture);
     status = new StatusBar(picture);
     live = new LivePlacing(workspace);
-    StackPane well = new StackPane(picture, message, features);
+    looks = new LookCard(workspace, picture);
+    looks.setVisible(false);
+    StackPane well = new StackPane(picture, message, features, looks);
+    StackPane.setAlignment(looks, Pos.TOP_RIGHT);
+    StackPane.setMargin(looks, new Insets(8, 10, 0, 0));
     StackPane.setAlignment(message, Pos.TOP_CENTER);
     StackPane.setAlignment(features, Pos.TOP_RIGHT);
     well.setMinHeight(0);
@@ -63,6 +70,7 @@ public final class Shell extends StackPane {
     all.setTop(new TopBar(
         workspace,
         live,
+        looks.visibleProperty(),
         this::togglePlaced,
         this::toggleTheme,
         () -> help.setVisible(!help.isVisible())));
@@ -99,6 +107,12 @@ public final class Shell extends StackPane {
     keys.key(KeyCode.N, "natural colour", () -> look(Look.NATURAL));
     keys.key(KeyCode.I, "infrared", () -> look(Look.INFRARED));
     keys.key(KeyCode.G, "grey", () -> look(Look.GREY));
+    keys.key(KeyCode.K, "the look: bands, stretch and histogram", this::toggleLooks);
+    keys.line("Ctrl 1 to 9", "a look of one's own");
+    for (int k = 0; k < 9; k++) {
+      int place = k;
+      keys.bind(KeyCode.getKeyCode(String.valueOf(k + 1)), true, () -> ownLook(place));
+    }
     keys.key(KeyCode.X, "swap panes", this::swap);
     keys.key(KeyCode.W, "swipe", () -> toggle(Workspace.Compare.SWIPE));
     keys.key(KeyCode.S, "side by side", () -> toggle(Workspace.Compare.SIDE_BY_SIDE));
@@ -125,6 +139,17 @@ public final class Shell extends StackPane {
     keys.key(KeyCode.ESCAPE, "drop the tool", this::drop);
   }
 
+  private void toggleLooks() {
+    looks.setVisible(!looks.isVisible());
+  }
+
+  private boolean ownLook(int place) {
+    if (place < workspace.ownLooks().size()) {
+      look(workspace.ownLooks().get(place));
+    }
+    return true;
+  }
+
   private void togglePlaced() {
     picture.middle().ifPresent(at -> live.toggle(at[0], at[1], picture::arriveAt));
   }
@@ -147,6 +172,7 @@ public final class Shell extends StackPane {
     lift(false);
     workspace.selectedRowProperty().set(-1);
     help.setVisible(false);
+    looks.setVisible(false);
   }
 
   public PictureView picture() {
@@ -243,8 +269,7 @@ public final class Shell extends StackPane {
   }
 
   private void look(Look look) {
-    Look now = workspace.lookProperty().get();
-    workspace.lookProperty().set(look.withStretch(now.low(), now.high(), now.fromView()));
+    workspace.lookProperty().set(workspace.lookProperty().get().changedTo(look));
   }
 
   private void toggle(Workspace.Compare mode) {

@@ -3,14 +3,11 @@ package sharpkestrel.app.shell;
 import java.util.Map;
 import javafx.beans.binding.Bindings;
 import javafx.beans.binding.StringBinding;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.value.ObservableValue;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ProgressBar;
-import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
@@ -18,7 +15,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.SVGPath;
 import sharpkestrel.app.model.LivePlacing;
-import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Tasks;
 import sharpkestrel.app.model.Workspace;
 
@@ -26,10 +22,16 @@ import sharpkestrel.app.model.Workspace;
 public final class TopBar extends HBox {
 
   /**
+   * @param lookShown whether the card of the look is shown
    * @param place shows a raw scene placed live, or raw again
    */
   public TopBar(
-      Workspace workspace, LivePlacing live, Runnable place, Runnable theme, Runnable help) {
+      Workspace workspace,
+      LivePlacing live,
+      BooleanProperty lookShown,
+      Runnable place,
+      Runnable theme,
+      Runnable help) {
     getStyleClass().add("top-bar");
     setMinHeight(40);
     setPrefHeight(40);
@@ -50,7 +52,7 @@ public final class TopBar extends HBox {
             keeping(workspace),
             task(workspace),
             placing(live, place),
-            look(workspace),
+            look(workspace, lookShown),
             compare(workspace));
     Button undo = new Button("Undo");
     undo.setId("undo");
@@ -95,43 +97,21 @@ public final class TopBar extends HBox {
     return box;
   }
 
-  private static MenuButton look(Workspace workspace) {
-    MenuButton button = new MenuButton();
+  /** Says which look is in hand, and shows its card. */
+  private static ToggleButton look(Workspace workspace, BooleanProperty cardShown) {
+    ToggleButton button = new ToggleButton();
     button.setId("look");
     button.setPrefWidth(232);
     button.setMinWidth(232);
+    button.selectedProperty().bindBidirectional(cardShown);
     button
         .textProperty()
         .bind(Bindings.createStringBinding(
             () -> "Look "
                 + workspace.lookProperty().get().name()
                 + "  "
-                + workspace.lookProperty().get().stretchText(),
+                + workspace.lookProperty().get().stretch().toText(),
             workspace.lookProperty()));
-    for (Look look : Look.standard()) {
-      MenuItem item = new MenuItem(look.name());
-      item.setId("look-" + look.name().toLowerCase(java.util.Locale.ROOT));
-      item.setOnAction(e -> {
-        Look now = workspace.lookProperty().get();
-        workspace.lookProperty().set(look.withStretch(now.low(), now.high(), now.fromView()));
-      });
-      button.getItems().add(item);
-    }
-    button.getItems().add(new SeparatorMenuItem());
-    for (double[] ends : new double[][] {{0, 100}, {1, 99}, {2, 98}, {5, 95}}) {
-      MenuItem item = new MenuItem(Math.round(ends[0]) + "\u2013" + Math.round(ends[1]) + " %");
-      item.setOnAction(e -> {
-        Look now = workspace.lookProperty().get();
-        workspace.lookProperty().set(now.withStretch(ends[0], ends[1], now.fromView()));
-      });
-      button.getItems().add(item);
-    }
-    CheckMenuItem fromView = new CheckMenuItem("Stretch from the view");
-    fromView.setOnAction(e -> {
-      Look now = workspace.lookProperty().get();
-      workspace.lookProperty().set(now.withStretch(now.low(), now.high(), fromView.isSelected()));
-    });
-    button.getItems().addAll(new SeparatorMenuItem(), fromView);
     return button;
   }
 

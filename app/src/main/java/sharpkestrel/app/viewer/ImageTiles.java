@@ -21,17 +21,39 @@ import sharpkestrel.raster.Window;
 final class ImageTiles {
 
   static final int SIZE = 256;
-  private static final int CURVE = 1023;
-  /** Screen brightness by share of the stretch: a power of 0.65 opens the shadows without losing bright roofs. */
-  private static final int[] TONE = new int[CURVE + 1];
-
-  static {
-    for (int i = 0; i <= CURVE; i++) {
-      TONE[i] = (int) Math.round(255 * Math.pow((double) i / CURVE, 0.65));
-    }
-  }
 
   private record Key(int level, int x, int y) {}
+
+  /** Values for red, green and blue, and their colours under the stretch they were last drawn with. */
+  private static final class Tile {
+    private final float[][] planes;
+    private final int width;
+    private final int height;
+    private int[] pixels = new int[SIZE * SIZE];
+    private Stretch of;
+
+    Tile(float[][] planes, int width, int height) {
+      this.planes = planes;
+      this.width = width;
+      this.height = height;
+    }
+
+    synchronized int[] pixels(Stretch stretch) {
+      if (of != stretch) {
+        // others may still be drawing the colours before
+        int[] fresh = new int[SIZE * SIZE];
+        stretch.colour(planes, width, height, fresh, SIZE);
+        pixels = fresh;
+        of = stretch;
+      }
+      return pixels;
+    }
+
+    int bytes() {
+      int distinct = planes[0] == planes[1] ? 1 : 3;
+      return 4 * (pixels.length + distinct * planes[0].length);
+    }
+  }
 
   /** Threads that make tiles of pictures and of labels. */
   static final ExecutorService WORKERS = Executors.newFixedThreadPool(
@@ -39,12 +61,12 @@ final class ImageTiles {
 
   private final Raster raster;
   private final int[] bands;
-  private final Stretch stretch;
+  private volatile Stretch stretch;
   private final Runnable arrived;
   private final Cancellation cancellation = new Cancellation();
-  private final Cache<Key, int[]> tiles = Caffeine.newBuilder()
-      .maximumWeight(96L << 20)
-      .weigher((Key k, int[] v) -> 4 * v.length)
+  private final Cache<Key, Tile> tiles = Caffeine.newBuilder()
+      .maximumWeight(Math.min(256L << 20, Runtime.getRuntime().maxMemory() / 8))
+      .weigher((Key k, Tile tile) -> tile.bytes())
       .build();
   private final Set<Key> asked = ConcurrentHashMap.newKeySet();
   private volatile Window wantedTiles = new Window(0, 0, 0, 0);
@@ -72,9 +94,24 @@ final class ImageTiles {
     wantedTiles = tileRange;
   }
 
+  /** Bands for red, green and blue. */
+  int[] bands() {
+    return bands;
+  }
+
+  /** From now on colours values another way; what is shown follows as it is drawn. */
+  void setStretch(Stretch newStretch) {
+    stretch = newStretch;
+  }
+
+  Stretch stretch() {
+    return stretch;
+  }
+
   /** The pixels of a tile, or null while it is on its way. */
   int[] get(int level, int x, int y) {
-    return tiles.getIfPresent(new Key(level, x, y));
+    Tile tile = tiles.getIfPresent(new Key(level, x, y));
+    return tile == null ? null : tile.pixels(stretch);
   }
 
   boolean isComplete() {
@@ -94,7 +131,7 @@ final class ImageTiles {
         }
       } catch (RuntimeException cancelledOrBroken) {
         if (!cancellation.isCancelled()) {
-          tiles.put(key, new int[SIZE * SIZE]);
+          tiles.put(key, new Tile(new float[3][0], 0, 0));
         }
       } finally {
         asked.remove(key);
@@ -103,63 +140,39 @@ final class ImageTiles {
     });
   }
 
-  private int[] make(int level, int x, int y) {
+  private Tile make(int level, int x, int y) {
     Grid grid = raster.grid().atLevel(level);
     Window tile = new Window(x * SIZE, y * SIZE, SIZE, SIZE);
     Window inside = tile.intersect(grid.window());
-    float[][] planes = new float[raster.bands().size()][];
-    for (int band : bands) {
-      planes[band] = planes[band] == null ? new float[inside.area()] : planes[band];
-    }
-    raster.read(level, inside, planes, new Request(true, cancellation));
-    int[] pixels = new int[SIZE * SIZE];
-    colour(planes, bands, stretch, inside.width(), inside.height(), pixels, SIZE);
-    return pixels;
+    Tile made = new Tile(
+        read(raster, bands, level, inside, new Request(true, cancellation)),
+        inside.width(),
+        inside.height());
+    made.pixels(stretch);
+    return made;
   }
 
-  /**
-   * Stretches three bands to the screen.
-   *
-   * @param planes (input) by band; those of {@code bands} are there
-   * @param pixels (output) ARGB, rows of {@code across}; no-data is 0
-   */
-  static void colour(
-      float[][] planes,
-      int[] bands,
-      Stretch stretch,
-      int width,
-      int height,
-      int[] pixels,
-      int across) {
-    float[] scale = new float[3];
-    for (int c = 0; c < 3; c++) {
-      scale[c] = CURVE / Math.max(1e-12f, stretch.high()[c] - stretch.low()[c]);
+  /** The planes for red, green and blue of a window; one and the same where they show one band. */
+  static float[][] read(Raster raster, int[] bands, int level, Window window, Request request) {
+    float[][] planes = new float[raster.bands().size()][];
+    for (int band : bands) {
+      planes[band] = planes[band] == null ? new float[window.area()] : planes[band];
     }
-    for (int row = 0; row < height; row++) {
-      for (int col = 0; col < width; col++) {
-        int i = row * width + col;
-        int argb = 0xff000000;
-        boolean valid = true;
-        for (int c = 0; c < 3; c++) {
-          float v = planes[bands[c]][i];
-          valid &= !Float.isNaN(v);
-          int share = (int) ((v - stretch.low()[c]) * scale[c]);
-          argb |= TONE[Math.max(0, Math.min(CURVE, share))] << (16 - 8 * c);
-        }
-        pixels[row * across + col] = valid ? argb : 0;
-      }
-    }
+    raster.read(level, window, planes, request);
+    return new float[][] {planes[bands[0]], planes[bands[1]], planes[bands[2]]};
   }
 
   /** Draws a picture of the whole raster, at most so many pixels wide, for thumbnails; runs on the caller's thread. */
   static int[] thumbnail(Raster raster, int[] bands, Stretch stretch, int width, int height) {
     int level = raster.levels() - 1;
     Grid grid = raster.grid().atLevel(level);
-    float[][] planes = new float[raster.bands().size()][];
-    for (int band : bands) {
-      planes[band] = planes[band] == null ? new float[grid.window().area()] : planes[band];
-    }
-    raster.read(level, grid.window(), planes, Request.BACKGROUND);
+    int[] coloured = new int[grid.window().area()];
+    stretch.colour(
+        read(raster, bands, level, grid.window(), Request.BACKGROUND),
+        grid.width(),
+        grid.height(),
+        coloured,
+        grid.width());
     int[] pixels = new int[width * height];
     Arrays.fill(pixels, 0xff1d2023);
     // the middle of the raster fills the picture
@@ -168,18 +181,10 @@ final class ImageTiles {
     double y0 = (grid.height() - step * height) / 2;
     for (int y = 0; y < height; y++) {
       for (int x = 0; x < width; x++) {
-        int i = (int) Math.min(grid.height() - 1.0, y0 + (y + 0.5) * step) * grid.width()
-            + (int) Math.min(grid.width() - 1.0, x0 + (x + 0.5) * step);
-        int argb = 0xff000000;
-        for (int c = 0; c < 3; c++) {
-          float v = planes[bands[c]][i];
-          float share = (v - stretch.low()[c])
-              / Math.max(1e-12f, stretch.high()[c] - stretch.low()[c]);
-          argb |= Float.isNaN(v)
-              ? 0
-              : TONE[(int) (CURVE * Math.max(0, Math.min(1, share)))] << (16 - 8 * c);
-        }
-        pixels[y * width + x] = argb;
+        int argb = coloured[
+            (int) Math.min(grid.height() - 1.0, y0 + (y + 0.5) * step) * grid.width()
+                + (int) Math.min(grid.width() - 1.0, x0 + (x + 0.5) * step)];
+        pixels[y * width + x] = argb == 0 ? pixels[y * width + x] : argb;
       }
     }
     return pixels;

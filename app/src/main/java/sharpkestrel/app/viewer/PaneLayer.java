@@ -1,6 +1,7 @@
 package sharpkestrel.app.viewer;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import org.locationtech.jts.geom.Geometry;
@@ -11,6 +12,8 @@ import sharpkestrel.check.Scores;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
 import sharpkestrel.segment.Cut;
@@ -31,6 +34,7 @@ final class PaneLayer {
   final Raster raster;
   final double rawScale;
   final ImageTiles tiles;
+  private StretchSample sample;
   final LabelTiles labels;
   final List<Drawn> outlines;
   volatile ObjectPaint paint;
@@ -40,6 +44,7 @@ final class PaneLayer {
       Raster raster,
       double rawScale,
       ImageTiles tiles,
+      StretchSample sample,
       LabelTiles labels,
       ObjectPaint paint,
       List<Drawn> outlines) {
@@ -47,6 +52,7 @@ final class PaneLayer {
     this.raster = raster;
     this.rawScale = rawScale;
     this.tiles = tiles;
+    this.sample = sample;
     this.labels = labels;
     this.paint = paint;
     this.outlines = outlines;
@@ -55,6 +61,22 @@ final class PaneLayer {
   /** Whether it lies on the ground; raw scenes lie in a world of their own. */
   boolean isPlaced() {
     return raster.grid().crs().isKnown();
+  }
+
+  /** What the stretch is found from. */
+  StretchSample sample() {
+    return sample;
+  }
+
+  /** Whether a look shows the bands that this shows, so that only colours change. */
+  boolean showsBandsOf(Look look) {
+    return Arrays.equals(look.bandsOf(raster), tiles.bands());
+  }
+
+  /** Colours the same bands another way, at once. */
+  void restretch(StretchSample newSample, Look look) {
+    sample = newSample;
+    tiles.setStretch(newSample.stretch(look));
   }
 
   /**
@@ -70,11 +92,44 @@ final class PaneLayer {
     return of(null, value, raster, look, window, arrived);
   }
 
+  /** The same, stretched as another layer is. */
+  static PaneLayer ofTrial(
+      Object value, Raster raster, Look look, PaneLayer like, Runnable arrived) {
+    return of(null, value, raster, look, like.sample, arrived);
+  }
+
+  /** Whether another raster's numbers are of the kind that this shows, so that one stretch does for both. */
+  boolean holdsLike(Raster other, Look look) {
+    int[] theirs = look.bandsOf(other);
+    int[] own = look.bandsOf(raster);
+    for (int c = 0; c < 3; c++) {
+      Band band = raster.bands().get(own[c]);
+      Band their = other.bands().get(theirs[c]);
+      if (band.role() != their.role()
+          || band.type() != their.type()
+          || !band.unit().equals(their.unit())
+          || band.role() == BandRole.OTHER && !band.name().equals(their.name())) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   private static PaneLayer of(
       Result result, Object value, Raster raster, Look look, Window window, Runnable arrived) {
+    StretchSample sample = StretchSample.of(raster, look.bandsOf(raster), window);
+    return of(result, value, raster, look, sample, arrived);
+  }
+
+  private static PaneLayer of(
+      Result result,
+      Object value,
+      Raster raster,
+      Look look,
+      StretchSample sample,
+      Runnable arrived) {
     int[] bands = look.bandsOf(raster);
-    Stretch stretch = Stretches.of(raster, bands, look, window);
-    ImageTiles tiles = new ImageTiles(raster, bands, stretch, arrived);
+    ImageTiles tiles = new ImageTiles(raster, bands, sample.stretch(look), arrived);
     double rawScale = raster.grid().crs().isKnown() ? 1 : GroundSize.of(raster).mean();
     LabelTiles labels = null;
     ObjectPaint paint = null;
@@ -100,7 +155,7 @@ final class PaneLayer {
       }
       default -> {}
     }
-    return new PaneLayer(result, raster, rawScale, tiles, labels, paint, outlines);
+    return new PaneLayer(result, raster, rawScale, tiles, sample, labels, paint, outlines);
   }
 
   /** Found outlines that agree green, wrong ones ochre, missed true ones red. */

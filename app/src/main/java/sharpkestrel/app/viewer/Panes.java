@@ -6,6 +6,7 @@ import java.util.function.Consumer;
 import javafx.application.Platform;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
@@ -24,6 +25,7 @@ final class Panes {
   private PaneLayer a;
   private PaneLayer b;
   private ObjectPaint wantedPaint;
+  private Runnable restretched = () -> {};
 
   /**
    * @param stretchWindow the full-size pixels of a raster from which a look takes its stretch
@@ -44,8 +46,8 @@ final class Panes {
     });
     workspace.paneBProperty().addListener((p, before, now) -> prepare(false));
     workspace.lookProperty().addListener((p, before, now) -> {
-      prepare(true);
-      prepare(false);
+      look(true, before, now);
+      look(false, before, now);
     });
     workspace.selectedRowProperty().addListener((p, before, now) -> {
       if (a != null && a.paint != null) {
@@ -88,6 +90,48 @@ final class Panes {
     return inA ? workspace.paneAProperty().get() : workspace.paneBProperty().get();
   }
 
+  /** Shows another look: at once where it colours the same bands from the same sample. */
+  private void look(boolean inA, Look before, Look now) {
+    PaneLayer layer = inA ? a : b;
+    boolean current = layer != null && layer.result == wanted(inA) && layer.showsBandsOf(now);
+    if (!current) {
+      prepare(inA);
+      return;
+    }
+    boolean sameSample = before.stretch().fromView() == now.stretch().fromView();
+    if (sameSample || now.stretch().kind() == StretchRule.Kind.BY_HAND) {
+      layer.restretch(layer.sample(), now);
+      restretched.run();
+      changed.run();
+      return;
+    }
+    Window window = stretchWindow.apply(layer.raster, now);
+    background.execute(() -> {
+      StretchSample sample = StretchSample.of(layer.raster, layer.tiles.bands(), window);
+      Platform.runLater(() -> {
+        layer.restretch(sample, workspace.lookProperty().get());
+        restretched.run();
+        changed.run();
+      });
+    });
+  }
+
+  /** Takes the stretch from what is in view now. */
+  void sampleView() {
+    Look look = workspace.lookProperty().get();
+    if (look.stretch().fromView() && a != null) {
+      look(true, look.with(look.stretch().ofView(false)), look);
+      if (b != null) {
+        look(false, look.with(look.stretch().ofView(false)), look);
+      }
+    }
+  }
+
+  /** Told when pane A shows other bands or colours. */
+  void onRestretched(Runnable listener) {
+    restretched = listener;
+  }
+
   private void prepare(boolean inA) {
     Result result = wanted(inA);
     if (result == null || result.backdrop() == null) {
@@ -105,11 +149,20 @@ final class Panes {
         made -> take(made, inA));
   }
 
-  /** Makes the layer of a trial. */
-  void tried(Object value, Raster backdrop, Consumer<PaneLayer> ready) {
+  /**
+   * Makes the layer of a trial. It is stretched as pane A is where both hold the same kind of numbers, so that they compare;
+   * else by itself.
+   *
+   * @param window of the backdrop's full-size pixels in which it is tried
+   */
+  void tried(Object value, Raster backdrop, Window window, Consumer<PaneLayer> ready) {
     Look look = workspace.lookProperty().get();
-    Window whole = backdrop.grid().window();
-    make(() -> PaneLayer.ofTrial(value, backdrop, look, whole, this::tileArrived), ready);
+    PaneLayer like = a;
+    make(
+        () -> like != null && like.holdsLike(backdrop, look)
+            ? PaneLayer.ofTrial(value, backdrop, look, like, this::tileArrived)
+            : PaneLayer.ofTrial(value, backdrop, look, window, this::tileArrived),
+        ready);
   }
 
   private void make(java.util.function.Supplier<PaneLayer> maker, Consumer<PaneLayer> ready) {
@@ -133,6 +186,7 @@ final class Panes {
         a.tiles.close();
       }
       a = made;
+      restretched.run();
       if (wantedPaint != null && made.paint != null) {
         made.paint = wantedPaint.withSelected(workspace.selectedRowProperty().get());
       }

@@ -22,6 +22,7 @@ import javafx.scene.layout.Region;
 import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Extent;
@@ -141,7 +142,36 @@ public final class PictureView extends Region {
 
   /** Does what showing a raster needs first, without showing it; away from the interface thread. */
   public static void readAhead(Raster raster, Look look) {
-    Stretches.of(raster, look.bandsOf(raster), look, raster.grid().window());
+    StretchSample.of(raster, look.bandsOf(raster), raster.grid().window());
+  }
+
+  /** What the look of pane A is found from; empty where nothing is shown. */
+  public Optional<StretchSample> sample() {
+    return Optional.ofNullable(panes.a()).map(PaneLayer::sample);
+  }
+
+  /** Low and high ends that pane A is stretched between now, of red, green and blue; empty where nothing is shown. */
+  public Optional<StretchRule.Ends> ends() {
+    return Optional.ofNullable(panes.a()).map(layer -> {
+      Stretch stretch = layer.tiles.stretch();
+      double[] low = new double[3];
+      double[] high = new double[3];
+      for (int c = 0; c < 3; c++) {
+        low[c] = stretch.low()[c];
+        high[c] = stretch.high()[c];
+      }
+      return new StretchRule.Ends(low, high);
+    });
+  }
+
+  /** The raster that pane A shows; empty where nothing is shown. */
+  public Optional<Raster> shown() {
+    return Optional.ofNullable(panes.a()).map(layer -> layer.raster);
+  }
+
+  /** Told when pane A shows other bands or colours. */
+  public void onRestretched(Runnable listener) {
+    panes.onRestretched(listener);
   }
 
   public void onReadout(Consumer<CursorReadout.Readout> listener) {
@@ -162,7 +192,7 @@ public final class PictureView extends Region {
   }
 
   private Window stretchWindow(Raster raster, Look look) {
-    if (!look.fromView() || !views.isSet()) {
+    if (!look.stretch().fromView() || !views.isSet()) {
       return raster.grid().window();
     }
     Affine map = views
@@ -219,10 +249,29 @@ public final class PictureView extends Region {
    * @param backdrop the picture under it; the raster itself where it is one
    */
   public void showTrial(Object value, Raster backdrop) {
-    panes.tried(value, backdrop, made -> {
+    panes.tried(value, backdrop, patchWindow(backdrop), made -> {
       patch.show(made);
       repaint();
     });
+  }
+
+  /** The pixels of a raster under the trial patch; all of it where the patch lies elsewhere. */
+  private Window patchWindow(Raster raster) {
+    Window whole = raster.grid().window();
+    return patchOn(raster)
+        .map(extent -> {
+          Affine map =
+              raster.grid().crs().isKnown() ? raster.grid().affine().inverse() : Affine.IDENTITY;
+          int x0 = (int) Math.floor(map.x(extent.west(), extent.north()));
+          int y0 = (int) Math.floor(map.y(extent.west(), extent.north()));
+          int x1 = (int) Math.ceil(map.x(extent.east(), extent.south()));
+          int y1 = (int) Math.ceil(map.y(extent.east(), extent.south()));
+          return new Window(
+                  Math.min(x0, x1), Math.min(y0, y1), Math.abs(x1 - x0), Math.abs(y1 - y0))
+              .intersect(whole);
+        })
+        .filter(window -> !window.isEmpty())
+        .orElse(whole);
   }
 
   /** The trial patch in a raster's own coordinates, pixels where it has no place; set in the view where there is none. */
@@ -231,6 +280,10 @@ public final class PictureView extends Region {
     return panes.a() == null || raster.grid().crs().isKnown() != panes.a().isPlaced()
         ? Optional.empty()
         : patch.on(panes.a());
+  }
+
+  public boolean hasPatch() {
+    return patch.isSet();
   }
 
   /** Sets a trial patch where there is none yet. */

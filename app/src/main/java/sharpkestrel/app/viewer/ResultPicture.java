@@ -34,11 +34,11 @@ public final class ResultPicture {
     int width = grid.width();
     int height = grid.height();
     int[] bands = Look.NATURAL.bandsOf(scene);
-    Stretch stretch = Stretches.of(scene, bands, Look.NATURAL, scene.grid().window());
-    float[][] planes = scene.read(level, grid.window(), Request.BACKGROUND);
+    Stretch stretch = StretchSample.of(scene, bands, scene.grid().window()).stretch(Look.NATURAL);
+    float[][] planes = ImageTiles.read(scene, bands, level, grid.window(), Request.BACKGROUND);
     Compositor compositor = new Compositor();
     compositor.begin(width, height);
-    ImageTiles.colour(planes, bands, stretch, width, height, compositor.pixels(), width);
+    stretch.colour(planes, width, height, compositor.pixels(), width);
     Affine down = new Affine(1, 0, 0, 0, -1, 0);
     Affine worldToScreen = grid.affine().inverse().after(down);
     for (PaneLayer.Drawn drawn : PaneLayer.agreement(found, scores, scene, 1)) {

@@ -32,7 +32,7 @@ public final class Thumbnails {
       try {
         int[] bands = Look.NATURAL.bandsOf(raster);
         Stretch stretch =
-            Stretches.of(raster, bands, Look.NATURAL, raster.grid().window());
+            StretchSample.of(raster, bands, raster.grid().window()).stretch(Look.NATURAL);
         int[] pixels = ImageTiles.thumbnail(raster, bands, stretch, WIDTH, HEIGHT);
         WritableImage image = new WritableImage(WIDTH, HEIGHT);
         image

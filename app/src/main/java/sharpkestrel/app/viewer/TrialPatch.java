@@ -13,6 +13,7 @@ final class TrialPatch {
   private double bottom;
   private boolean set;
   private PaneLayer tried;
+  private PaneLayer before;
 
   boolean isSet() {
     return set;
@@ -30,10 +31,12 @@ final class TrialPatch {
   void clear() {
     set = false;
     tried = null;
+    before = null;
   }
 
   /** What was tried, shown inside of the patch; null for nothing. */
   void show(PaneLayer layer) {
+    before = layer == null ? null : tried;
     tried = layer;
   }
 
@@ -70,18 +73,34 @@ final class TrialPatch {
     int y0 = (int) ((top - view.top()) / s);
     int x1 = (int) ((right - view.left()) / s);
     int y1 = (int) ((bottom - view.top()) / s);
-    boolean complete = true;
-    if (tried != null && tried.isPlaced() == under.isPlaced()) {
-      Affine map = view.toPixels(tried.raster.grid(), tried.rawScale);
-      int endX = Math.min(width, x1);
-      int endY = Math.min(height, y1);
-      if (tried.labels == null) {
-        complete = compositor.drawRaster(tried.tiles, map, x0, y0, endX, endY);
-      } else if (borders) {
-        complete = compositor.drawObjects(tried.labels, tried.paint, map, x0, y0, endX, endY);
-      }
+    int[] part = {x0, y0, Math.min(width, x1), Math.min(height, y1)};
+    // what was tried before stands until the next is there, so that a slider does not make the
+    // picture flicker
+    draw(before, compositor, view, under, part, borders);
+    boolean complete = draw(tried, compositor, view, under, part, borders);
+    if (complete) {
+      before = null;
     }
     compositor.drawFrame(x0, y0, x1, y1);
     return complete;
+  }
+
+  private static boolean draw(
+      PaneLayer layer,
+      Compositor compositor,
+      Viewport view,
+      PaneLayer under,
+      int[] part,
+      boolean borders) {
+    if (layer == null || layer.isPlaced() != under.isPlaced()) {
+      return true;
+    }
+    Affine map = view.toPixels(layer.raster.grid(), layer.rawScale);
+    if (layer.labels == null) {
+      return compositor.drawRaster(layer.tiles, map, part[0], part[1], part[2], part[3]);
+    }
+    return !borders
+        || compositor.drawObjects(
+            layer.labels, layer.paint, map, part[0], part[1], part[2], part[3]);
   }
 }

@@ -49,7 +49,7 @@ class CompositorTest {
     ImageTiles tiles = new ImageTiles(
         chequered(),
         new int[] {0, 0, 0},
-        new Stretch(new float[3], new float[] {1, 1, 1}),
+        Stretch.of(new float[3], new float[] {1, 1, 1}),
         arrived::countDown);
     compositor.begin(WIDTH, HEIGHT);
     assertThat(compositor.drawRaster(tiles, toPixels, 0, 0, WIDTH, HEIGHT)).isFalse();

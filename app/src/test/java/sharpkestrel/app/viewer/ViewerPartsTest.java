@@ -13,6 +13,7 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -71,11 +72,9 @@ class ViewerPartsTest {
         Attachments.NONE,
         new float[][] {plane});
 
-    Stretch stretch = Stretches.of(
-        raster,
-        new int[] {0, 0, 0},
-        Look.GREY.withStretch(10, 90, false),
-        raster.grid().window());
+    Stretch stretch = StretchSample.of(
+            raster, new int[] {0, 0, 0}, raster.grid().window())
+        .stretch(Look.GREY.with(StretchRule.percent(10, 90)));
 
     assertThat(stretch.low()[0]).isCloseTo(1000 + 900, within(1.0f));
     assertThat(stretch.high()[0]).isCloseTo(1000 + 8100, within(1.0f));
@@ -83,11 +82,11 @@ class ViewerPartsTest {
 
   @Test
   void coloursRiseWithTheNumbersAndNoDataIsClear() {
-    float[][] planes = {{0, 0.25f, 0.5f, 1, Float.NaN, 9}};
-    Stretch stretch = new Stretch(new float[3], new float[] {1, 1, 1});
+    float[] plane = {0, 0.25f, 0.5f, 1, Float.NaN, 9};
+    Stretch stretch = Stretch.of(new float[3], new float[] {1, 1, 1});
     int[] pixels = new int[6];
 
-    ImageTiles.colour(planes, new int[] {0, 0, 0}, stretch, 6, 1, pixels, 6);
+    stretch.colour(new float[][] {plane, plane, plane}, 6, 1, pixels, 6);
 
     assertThat(pixels[0]).isEqualTo(0xff000000);
     assertThat(pixels[3]).isEqualTo(0xffffffff);

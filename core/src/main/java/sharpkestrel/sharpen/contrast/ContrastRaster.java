@@ -13,6 +13,8 @@ public final class ContrastRaster extends DerivedRaster {
 
   private final Raster scene;
   private final boolean together;
+  private final float[] dark;
+  private final float darkness;
   private final Raster brightness;
   private final Tone[] tones;
   private final Curves[] curves;
@@ -21,6 +23,9 @@ public final class ContrastRaster extends DerivedRaster {
    * @param brightness what is equalised, each of one band: every band of the scene, or the one by which all are
    * @param statistics of each of those
    * @param side of a tile in pixels
+   * @param dark what each band of the scene shows where there is no light but haze; colours keep their shares of what is
+   *     above it
+   * @param darkness the mean of that over the bands whose brightness is equalised
    */
   public ContrastRaster(
       Raster scene,
@@ -29,11 +34,15 @@ public final class ContrastRaster extends DerivedRaster {
       double limit,
       int side,
       double lift,
-      boolean together) {
+      boolean together,
+      float[] dark,
+      float darkness) {
     super(
         scene.grid(), scene.bands(), scene.attachments(), Zoom.FULL_RESOLUTION.over(scene.zoom()));
     this.scene = scene;
     this.together = together;
+    this.dark = dark;
+    this.darkness = darkness;
     this.brightness = brightness.get(0);
     int count = brightness.size();
     tones = new Tone[count];
@@ -96,23 +105,24 @@ public final class ContrastRaster extends DerivedRaster {
     for (int b = 0; b < target.length; b++) {
       if (target[b] != null) {
         for (int i = 0; i < factor.length; i++) {
-          target[b][i] = all[b][i] * factor[i];
+          target[b][i] = dark[b] + (all[b][i] - dark[b]) * factor[i];
         }
       }
     }
   }
 
-  /** No more than keeps every band within its samples, so that the ratios of bands stay. */
+  /** No more than keeps every band within its samples, so that colours stay. */
   private float[] factors(float[] before, float[] after, float[][] all) {
     float[] factor = new float[before.length];
     for (int i = 0; i < factor.length; i++) {
-      factor[i] = before[i] > 0 ? Math.max(0, after[i] / before[i]) : 1 + 0 * before[i];
+      float light = before[i] - darkness;
+      factor[i] = light > 0 ? Math.max(0, (after[i] - darkness) / light) : 1 + 0 * light;
     }
     for (int b = 0; b < all.length; b++) {
       float most = (float) bands().get(b).type().max();
       for (int i = 0; i < factor.length; i++) {
-        if (all[b][i] * factor[i] > most) {
-          factor[i] = most / all[b][i];
+        if (dark[b] + (all[b][i] - dark[b]) * factor[i] > most) {
+          factor[i] = (most - dark[b]) / (all[b][i] - dark[b]);
         }
       }
     }

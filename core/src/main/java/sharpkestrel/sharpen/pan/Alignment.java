@@ -5,6 +5,7 @@ import java.util.Locale;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.DerivedRaster;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Kept;
 import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
@@ -24,9 +25,14 @@ public record Alignment(double[] right, double[] down) {
     return new Alignment(new double[bands], new double[bands]);
   }
 
+  private record Measured(Raster multispectral, double contrast) {}
+
   /** Measures it, from the panchromatic band blurred to so much contrast. */
   public static Alignment find(Pair pair, double contrast, Job job) {
-    return AlignmentFinder.find(pair, contrast, job);
+    return Kept.of(
+        pair.pan(),
+        new Measured(pair.multispectral(), contrast),
+        () -> AlignmentFinder.find(pair, contrast, job));
   }
 
   /** The same in pixels of another size. */

@@ -3,6 +3,7 @@ package sharpkestrel.sharpen.pan;
 import java.util.Arrays;
 import java.util.Locale;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Kept;
 import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -44,9 +45,15 @@ public record PanModel(
     if (given.length > 0 && method == Method.BROVEY || method == Method.SMOOTHING) {
       return new PanModel(method, given, 0, 1, 0, new double[n], Double.NaN, alignment);
     }
-    Moments moments = moments(pair, contrast, alignment, job);
+    Moments moments = Kept.of(
+        pair.pan(),
+        new Relation(pair.multispectral(), contrast, alignment),
+        () -> moments(pair, contrast, alignment, job));
     return fit(moments, method, given, alignment);
   }
+
+  /** What the moments of a panchromatic band depend on. */
+  private record Relation(Raster multispectral, double contrast, Alignment alignment) {}
 
   private static Moments moments(Pair pair, double contrast, Alignment alignment, Job job) {
     Raster bands = alignment.applyTo(pair.multispectral());

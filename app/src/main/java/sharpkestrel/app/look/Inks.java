@@ -1,4 +1,4 @@
-package sharpkestrel.app.bench;
+package sharpkestrel.app.look;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
