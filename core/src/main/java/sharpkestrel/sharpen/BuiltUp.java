@@ -13,7 +13,6 @@ import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Statistics;
 import sharpkestrel.raster.Window;
-import sharpkestrel.raster.Zoom;
 import sharpkestrel.sharpen.texture.Binning;
 import sharpkestrel.sharpen.texture.BuiltUpRaster;
 import sharpkestrel.sharpen.texture.Direction;
@@ -97,8 +96,7 @@ public record BuiltUp(
   private Raster mask(Raster index) {
     float least = (float) threshold;
     Band band = new Band("built_up", BandRole.OTHER, "", SampleType.UINT8, 255);
-    return new DerivedRaster(
-        index.grid(), List.of(band), index.attachments(), Zoom.FULL_RESOLUTION) {
+    return new DerivedRaster(index.grid(), List.of(band), index.attachments(), index.zoom()) {
       @Override
       protected void compute(int level, Window window, float[][] target, Request request) {
         index.read(level, window, target, request);

@@ -16,12 +16,14 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import sharpkestrel.app.model.ProfileModel;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.SeamModel;
 import sharpkestrel.app.model.TieModel;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.app.viewer.ProfileMarks;
 import sharpkestrel.app.viewer.Ramp;
 import sharpkestrel.app.viewer.SeamMarks;
 import sharpkestrel.app.viewer.TieMarks;
@@ -60,6 +62,8 @@ public final class Bench extends VBox {
   private final TieMarks marks;
   private final SeamModel seams;
   private final SeamMarks seamMarks;
+  private ProfileModel profiles;
+  private ProfileMarks profileMarks;
   private String view = "Tool";
   private String tool = "";
   private boolean toolChosen;
@@ -211,7 +215,11 @@ public final class Bench extends VBox {
     boolean tying = view.equals("Tool") && tool.equals("tiepoints");
     workspace.bothPanesHeldProperty().set(tying);
     boolean laying = view.equals("Tool") && tool.equals("mosaic");
-    picture.setTool(tying ? marks : laying ? seamMarks : null);
+    boolean profiling = view.equals("Tool") && tool.equals("profiles");
+    if (!profiling && !(view.equals("Tool") && tool.equals("builtup"))) {
+      picture.clearOver();
+    }
+    picture.setTool(tying ? marks : laying ? seamMarks : profiling ? profileMarks : null);
     if (tying && workspace.paneBProperty().get() != null) {
       workspace.compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
     }
@@ -266,6 +274,23 @@ public final class Bench extends VBox {
       }
       case "tiepoints" -> new TiePanel(workspace, picture, ties, marks);
       case "mosaic" -> new MosaicPanel(workspace, picture, seams, seamMarks);
+      case "profiles" -> {
+        profiles = new ProfileModel(workspace);
+        profileMarks = new ProfileMarks(workspace, profiles);
+        profiles.places().addListener((javafx.collections.ListChangeListener<ProfileModel.Place>)
+            change -> picture.repaint());
+        yield new ProfilePanel(workspace, picture, profiles);
+      }
+      case "texture" -> {
+        StepPanel panel = new StepPanel(workspace, picture, step).brief();
+        HBox.setHgrow(panel, Priority.ALWAYS);
+        yield new HBox(10, new TextureCard(workspace, picture, panel), panel);
+      }
+      case "builtup" -> {
+        StepPanel panel = new StepPanel(workspace, picture, step).brief();
+        HBox.setHgrow(panel, Priority.ALWAYS);
+        yield new HBox(10, new ThresholdCard(workspace, picture, panel), panel);
+      }
       case "pansharpen" -> {
         StepPanel panel = new StepPanel(workspace, picture, step).brief();
         RatingCard ratings = new RatingCard(workspace, picture, panel);

@@ -80,6 +80,7 @@ public final class StepPanel extends HBox {
     does.getStyleClass().add("soft");
     does.setWrapText(true);
     does.setMinHeight(Region.USE_PREF_SIZE);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
     VBox card = new VBox(5, does, scroll);
     card.getStyleClass().add("card");
     HBox.setHgrow(card, Priority.ALWAYS);

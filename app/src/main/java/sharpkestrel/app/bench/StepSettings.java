@@ -108,7 +108,9 @@ final class StepSettings {
     boolean auto = option.initial().equals("auto");
     String offered = workspace.offered(step, option);
     TextField text = new TextField(offered.isEmpty() && !auto ? option.initial() : offered);
-    if (type == String.class || option.namesFiles()) {
+    boolean ofNumber =
+        !option.initial().isEmpty() && Character.isDigit(option.initial().charAt(0));
+    if (type == String.class && !ofNumber || option.namesFiles()) {
       text.setPrefWidth(382);
     }
     text.focusedProperty().addListener((p, before, now) -> {

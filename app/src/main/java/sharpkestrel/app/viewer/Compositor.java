@@ -129,7 +129,7 @@ final class Compositor {
         int argb =
             ref.pixels[((row >> shift) - ref.y * size) * size + (col >> shift) - ref.x * size];
         if (argb != 0) {
-          pixels[out + i] = argb;
+          pixels[out + i] = blend(pixels[out + i], argb);
         }
       }
     }

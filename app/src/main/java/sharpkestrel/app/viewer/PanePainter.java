@@ -13,6 +13,7 @@ final class PanePainter {
   private double swipe = 0.6;
   private boolean blinking;
   private boolean outlinesShown = true;
+  private Overlay overlay;
 
   PanePainter(Workspace workspace, Panes panes, PaneViews views, Compositor compositor) {
     this.workspace = workspace;
@@ -36,6 +37,14 @@ final class PanePainter {
 
   void toggleOutlines() {
     outlinesShown = !outlinesShown;
+  }
+
+  /** Lays something over pane A; null takes it away. */
+  void setOverlay(Overlay newOverlay) {
+    if (overlay != null && overlay != newOverlay) {
+      overlay.close();
+    }
+    overlay = newOverlay;
   }
 
   boolean outlinesShown() {
@@ -86,6 +95,9 @@ final class PanePainter {
   private boolean draw(PaneLayer layer, Viewport at, int from, int to, int height) {
     Affine map = at.toPixels(layer.raster.grid(), layer.rawScale);
     boolean complete = compositor.drawRaster(layer.tiles, map, from, 0, to, height);
+    if (overlay != null && layer == panes.a()) {
+      complete &= overlay.draw(compositor, at, layer, from, to, height);
+    }
     if (!outlinesShown) {
       return complete;
     }

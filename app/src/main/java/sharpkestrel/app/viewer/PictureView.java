@@ -35,6 +35,9 @@ public final class PictureView extends Region {
 
   private static final Predicate<PaneLayer> NOWHERE = layer -> false;
 
+  /** What is laid over the picture, to be seen through. */
+  private static final int OVER = 0x96F0873E;
+
   private final Workspace workspace;
   private final ImageView image = new ImageView();
   private final Compositor compositor = new Compositor();
@@ -67,6 +70,7 @@ public final class PictureView extends Region {
   private final ToolLayer tools;
   private boolean grabbed;
   private Predicate<PaneLayer> arrival = NOWHERE;
+  private Overlay overlay;
 
   public PictureView(Workspace workspace) {
     this.workspace = workspace;
@@ -235,6 +239,48 @@ public final class PictureView extends Region {
   public void setTool(PaneTool tool) {
     tools.setTool(tool);
     repaint();
+  }
+
+  /**
+   * Lays a raster over pane A wherever it reaches a value.
+   *
+   * @param raster its first band counts
+   */
+  public void showOver(Raster raster, double threshold) {
+    overlay = new Overlay(raster, threshold, OVER, () -> Platform.runLater(this::repaint));
+    painter.setOverlay(overlay);
+    repaint();
+  }
+
+  /** Changes from which value on the raster laid over pane A shows, at once. */
+  public void setThresholdOver(double threshold) {
+    if (overlay != null) {
+      overlay.setThreshold(threshold);
+      repaint();
+    }
+  }
+
+  public void clearOver() {
+    overlay = null;
+    painter.setOverlay(null);
+    repaint();
+  }
+
+  /** The pixels of a raster that are in view, or under the trial patch where there is one. */
+  public Window inView(Raster raster) {
+    if (patch.isSet()) {
+      return patchWindow(raster);
+    }
+    if (!isShowing()) {
+      return raster.grid().window();
+    }
+    Affine map = views.a().toPixels(raster.grid(), panes.a().rawScale);
+    int x0 = (int) Math.floor(map.x(0, 0));
+    int y0 = (int) Math.floor(map.y(0, 0));
+    int x1 = (int) Math.ceil(map.x(views.paneWidth(), 0));
+    int y1 = (int) Math.ceil(map.y(0, getHeight()));
+    return new Window(x0, y0, Math.max(0, x1 - x0), Math.max(0, y1 - y0))
+        .intersect(raster.grid().window());
   }
 
   /** Draws objects of pane A another way: at once, or as soon as the layer that is being made for it is there. */

@@ -1,5 +1,6 @@
 package sharpkestrel.app.viewer;
 
+import java.util.Arrays;
 import sharpkestrel.app.model.StretchRule;
 
 /**
@@ -33,6 +34,14 @@ record Stretch(float[] low, float[] high, int[] tones, boolean ramp) {
           0xff000000 | Ramp.colour(Math.pow((double) i / STEPS, StretchRule.USUAL_GAMMA / gamma));
     }
     return new Stretch(low, high, colours, true);
+  }
+
+  /** Clear below a value, one colour from it on. */
+  static Stretch from(double value, int argb) {
+    int[] colours = new int[STEPS + 1];
+    Arrays.fill(colours, 1, colours.length, argb);
+    float low = Math.nextDown((float) value);
+    return new Stretch(new float[] {low, low, low}, new float[] {low, low, low}, colours, true);
   }
 
   /**

@@ -5,6 +5,7 @@ import java.util.List;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.DerivedRaster;
+import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
@@ -14,7 +15,7 @@ import sharpkestrel.raster.Zoom;
 /**
  * The lowest contrast of pairs over ten displacements of one and two pixels: high only where there are edges in every
  * direction, as among buildings, and not along a road or a shore (Pesaresi, Gerhardinger and Kayitakire 2008, IEEE JSTARS
- * 1(3), 180-192).
+ * 1(3), 180-192). Reduced levels are means of the full one.
  */
 public final class BuiltUpRaster extends DerivedRaster {
 
@@ -43,7 +44,7 @@ public final class BuiltUpRaster extends DerivedRaster {
         values.grid(),
         List.of(new Band("built_up", BandRole.OTHER, "", SampleType.FLOAT32, Double.NaN)),
         values.attachments(),
-        Zoom.FULL_RESOLUTION.over(values.zoom()));
+        Zoom.RESAMPLING.over(values.zoom()));
     this.values = values;
     this.levels = levels;
     this.radius = side / 2;
@@ -51,8 +52,13 @@ public final class BuiltUpRaster extends DerivedRaster {
 
   @Override
   protected void compute(int level, Window window, float[][] target, Request request) {
+    if (level > 0) {
+      // its values mean something at full size only, where a threshold is set by them
+      Planes.readByHalving(this, level, window, target, request);
+      return;
+    }
     Window wide = window.grown(radius);
-    float[] plane = values.read(level, wide, request)[0];
+    float[] plane = values.read(0, wide, request)[0];
     LevelTile tile = LevelTile.of(plane, wide.width(), radius, levels);
     lowest(tile, target[0], request);
     for (int y = 0; y < window.height(); y++) {

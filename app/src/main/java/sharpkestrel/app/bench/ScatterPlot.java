@@ -1,0 +1,162 @@
+package sharpkestrel.app.bench;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.BiConsumer;
+import javafx.scene.Cursor;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.layout.Pane;
+import sharpkestrel.app.look.Inks;
+import sharpkestrel.app.model.ScatterSample;
+import sharpkestrel.app.viewer.Palette;
+
+/** How often pairs of values occur, with the pixels of places over it; an area drawn around is handed on. */
+final class ScatterPlot extends Pane {
+
+  private static final int SIDE = 150;
+
+  private final Canvas canvas = new Canvas(SIDE + 2, SIDE + 2);
+  private final Inks inks = new Inks(this::draw, "soft", "text", "card");
+  private final List<double[]> lasso = new ArrayList<>();
+  private ScatterSample sample;
+  private int[] colours = {};
+  private double lowX;
+  private double highX = 1;
+  private double lowY;
+  private double highY = 1;
+  private BiConsumer<double[], double[]> drawn = (xs, ys) -> {};
+
+  ScatterPlot() {
+    setId("scatter");
+    setPrefSize(SIDE + 2, SIDE + 2);
+    setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
+    setCursor(Cursor.CROSSHAIR);
+    getChildren().addAll(canvas, inks);
+    setOnMousePressed(e -> lasso.clear());
+    setOnMouseDragged(e -> {
+      lasso.add(new double[] {
+        Math.max(0, Math.min(SIDE, e.getX())), Math.max(0, Math.min(SIDE, e.getY()))
+      });
+      draw();
+    });
+    setOnMouseReleased(e -> let());
+  }
+
+  /** Told the corners of an area, in values of both bands; empty where it is taken away by a click. */
+  void onDrawn(BiConsumer<double[], double[]> listener) {
+    drawn = listener;
+  }
+
+  /**
+   * @param newColours number of the colour of each place
+   */
+  void show(ScatterSample newSample, int[] newColours) {
+    sample = newSample;
+    colours = newColours;
+    if (sample != null) {
+      double[] x = ends(sample.x());
+      double[] y = ends(sample.y());
+      lowX = x[0];
+      highX = x[1];
+      lowY = y[0];
+      highY = y[1];
+    }
+    lasso.clear();
+    draw();
+  }
+
+  /** Without the outermost thousandth at either end, and with some room. */
+  private static double[] ends(float[] values) {
+    float[] sorted = values.clone();
+    Arrays.sort(sorted);
+    int n = sorted.length;
+    while (n > 0 && Float.isNaN(sorted[n - 1])) {
+      n--;
+    }
+    if (n == 0) {
+      return new double[] {0, 1};
+    }
+    double low = sorted[(int) (0.001 * (n - 1))];
+    double high = sorted[(int) (0.999 * (n - 1))];
+    double room = Math.max(1e-9, 0.08 * (high - low));
+    return new double[] {low - room, high + room};
+  }
+
+  private void let() {
+    if (lasso.size() < 3) {
+      lasso.clear();
+      drawn.accept(new double[0], new double[0]);
+    } else {
+      double[] xs =
+          lasso.stream().mapToDouble(p -> lowX + p[0] / SIDE * (highX - lowX)).toArray();
+      double[] ys =
+          lasso.stream().mapToDouble(p -> highY - p[1] / SIDE * (highY - lowY)).toArray();
+      drawn.accept(xs, ys);
+    }
+    draw();
+  }
+
+  private void draw() {
+    GraphicsContext g = canvas.getGraphicsContext2D();
+    g.clearRect(0, 0, SIDE + 2, SIDE + 2);
+    g.setFill(inks.of("card"));
+    g.fillRect(0, 0, SIDE, SIDE);
+    if (sample != null) {
+      density(g);
+      for (int k = 0; k < sample.places().size(); k++) {
+        g.setFill(Palette.of(colours[k]));
+        float[][] place = sample.places().get(k);
+        for (int i = 0; i < place[0].length; i++) {
+          double px = (place[0][i] - lowX) / (highX - lowX) * SIDE;
+          double py = (highY - place[1][i]) / (highY - lowY) * SIDE;
+          if (px >= 0 && py >= 0 && px < SIDE && py < SIDE) {
+            g.fillRect(px, py, 1.5, 1.5);
+          }
+        }
+      }
+    }
+    g.setStroke(inks.of("soft"));
+    g.setLineWidth(1);
+    g.strokeRect(0.5, 0.5, SIDE, SIDE);
+    if (lasso.size() > 1) {
+      g.setStroke(inks.of("text"));
+      g.setLineWidth(1.5);
+      g.strokePolygon(
+          lasso.stream().mapToDouble(p -> p[0]).toArray(),
+          lasso.stream().mapToDouble(p -> p[1]).toArray(),
+          lasso.size());
+    }
+  }
+
+  private void density(GraphicsContext g) {
+    int[] counts = new int[SIDE * SIDE];
+    int top = 1;
+    for (int i = 0; i < sample.x().length; i++) {
+      double px = (sample.x()[i] - lowX) / (highX - lowX) * SIDE;
+      double py = (highY - sample.y()[i]) / (highY - lowY) * SIDE;
+      if (px >= 0 && py >= 0 && px < SIDE && py < SIDE) {
+        int at = (int) py * SIDE + (int) px;
+        counts[at]++;
+        top = Math.max(top, counts[at]);
+      }
+    }
+    var ink = inks.of("text");
+    int rgb = (int) (255 * ink.getRed()) << 16
+        | (int) (255 * ink.getGreen()) << 8
+        | (int) (255 * ink.getBlue());
+    int[] pixels = new int[SIDE * SIDE];
+    for (int i = 0; i < pixels.length; i++) {
+      // by the logarithm, so that rare pairs show beside common ones
+      double share = Math.log1p(counts[i]) / Math.log1p(top);
+      pixels[i] = (int) (counts[i] == 0 ? 0 : 40 + 215 * share) << 24 | rgb;
+    }
+    javafx.scene.image.WritableImage image = new javafx.scene.image.WritableImage(SIDE, SIDE);
+    image
+        .getPixelWriter()
+        .setPixels(0, 0, SIDE, SIDE, PixelFormat.getIntArgbInstance(), pixels, 0, SIDE);
+    g.drawImage(image, 0, 0);
+  }
+}

@@ -1,0 +1,216 @@
+package sharpkestrel.app.model;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ListChangeListener;
+import javafx.collections.ObservableList;
+import org.locationtech.jts.geom.Geometry;
+import sharpkestrel.expr.Table;
+import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.Layer;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.sharpen.Profiles;
+import sharpkestrel.sharpen.profile.Profile;
+import sharpkestrel.sharpen.profile.ProfileReport;
+
+/** Places whose spectral profiles are looked at, and those profiles on the scene shown. Kept with the project. */
+public final class ProfileModel {
+
+  /** Colours there are to tell places by. */
+  public static final int COLOURS = 8;
+
+  /**
+   * A place.
+   *
+   * @param colour number of its colour
+   * @param area polygon in ground coordinates
+   * @param shown whether it takes part
+   */
+  public record Place(String name, int colour, CrsName crs, Geometry area, boolean shown) {
+
+    public Place named(String newName) {
+      return new Place(newName, colour, crs, area, shown);
+    }
+
+    public Place shown(boolean newShown) {
+      return new Place(name, colour, crs, area, newShown);
+    }
+  }
+
+  /**
+   * Profiles of the places that take part.
+   *
+   * @param places in the order of the report's profiles
+   */
+  public record Shown(List<Place> places, Raster scene, ProfileReport report) {}
+
+  private static final String FILE = "hand/profiles.gpkg";
+
+  private final Workspace workspace;
+  private final ObservableList<Place> places = FXCollections.observableArrayList();
+  private final ObjectProperty<Shown> shown = new SimpleObjectProperty<>();
+  private final AtomicInteger asked = new AtomicInteger();
+
+  public ProfileModel(Workspace workspace) {
+    this.workspace = workspace;
+    read();
+    places.addListener((ListChangeListener<Place>) change -> {
+      write();
+      measure();
+    });
+    workspace.paneAProperty().addListener((p, before, now) -> measure());
+    measure();
+  }
+
+  public ObservableList<Place> places() {
+    return places;
+  }
+
+  /** Profiles on the scene that pane A shows; null where there are none. */
+  public ObjectProperty<Shown> shownProperty() {
+    return shown;
+  }
+
+  /** The placed scene that pane A shows; null where it shows none. */
+  public Raster scene() {
+    Result result = workspace.paneAProperty().get();
+    Raster raster = result == null ? null : result.backdrop();
+    return raster != null && raster.grid().crs().isKnown() ? raster : null;
+  }
+
+  public void add(Geometry area) {
+    int next = places.size() + 1;
+    while (taken("place " + next)) {
+      next++;
+    }
+    places.add(new Place("place " + next, freeColour(), scene().grid().crs(), area, true));
+  }
+
+  private boolean taken(String name) {
+    return places.stream().anyMatch(p -> p.name().equals(name));
+  }
+
+  private int freeColour() {
+    for (int colour = 0; colour < COLOURS; colour++) {
+      int c = colour;
+      if (places.stream().noneMatch(p -> p.colour() == c)) {
+        return colour;
+      }
+    }
+    return places.size() % COLOURS;
+  }
+
+  /** Measures the places that take part on the scene shown, away from the interface thread. */
+  private void measure() {
+    int mine = asked.incrementAndGet();
+    Raster scene = scene();
+    List<Place> wanted = scene == null
+        ? List.of()
+        : places.stream()
+            .filter(p -> p.shown() && p.crs().equals(scene.grid().crs()))
+            .toList();
+    if (wanted.isEmpty()) {
+      shown.set(null);
+      return;
+    }
+    workspace
+        .tasks()
+        .run(
+            "Profiles",
+            job -> profiles(scene, wanted, job),
+            made -> {
+              if (mine == asked.get()) {
+                shown.set(made);
+              }
+            },
+            failure -> workspace.messageProperty().set(failure.getMessage()));
+  }
+
+  private static Shown profiles(Raster scene, List<Place> wanted, Job job) {
+    List<Place> there = new ArrayList<>();
+    List<Profile> profiles = new ArrayList<>();
+    for (Place place : wanted) {
+      try {
+        profiles.add(Profile.of(place.name(), scene, place.area(), job));
+        there.add(place);
+      } catch (RasterException elsewhere) {
+        job.warn(elsewhere.getMessage());
+      }
+    }
+    return new Shown(
+        there, scene, new ProfileReport(profiles, scene.bands(), Profiles.grain(scene)));
+  }
+
+  private Path file() {
+    return workspace.folder().resolve(FILE);
+  }
+
+  private void write() {
+    List<Place> now = List.copyOf(places);
+    Path file = file();
+    workspace
+        .tasks()
+        .quietly(
+            () -> {
+              if (now.isEmpty()) {
+                deleteQuietly(file);
+                return;
+              }
+              double[] colours = now.stream().mapToDouble(Place::colour).toArray();
+              double[] parts = now.stream().mapToDouble(p -> p.shown() ? 1 : 0).toArray();
+              Table table = new Table(
+                  now.size(),
+                  List.of(
+                      Table.Column.ofTexts(
+                          "name", "Name", now.stream().map(Place::name).toList()),
+                      new Table.Column("colour", "Colour", "", colours),
+                      new Table.Column("shown", "Shown", "", parts)));
+              GeoPackage.write(
+                  new Layer(
+                      "profiles",
+                      now.get(0).crs(),
+                      now.stream().map(Place::area).toList(),
+                      table,
+                      Map.of()),
+                  file);
+            },
+            workspace.messageProperty()::set);
+  }
+
+  private static void deleteQuietly(Path file) {
+    try {
+      Files.deleteIfExists(file);
+    } catch (java.io.IOException stays) {
+      throw new RasterException(file + " could not be deleted: " + stays.getMessage(), stays);
+    }
+  }
+
+  private void read() {
+    if (!Files.isRegularFile(file())) {
+      return;
+    }
+    try {
+      Layer layer = GeoPackage.read(file(), "");
+      for (int i = 0; i < layer.size(); i++) {
+        places.add(new Place(
+            layer.table().column("name").text(i),
+            (int) layer.table().values("colour")[i],
+            layer.crs(),
+            layer.geometries().get(i),
+            layer.table().values("shown")[i] != 0));
+      }
+    } catch (RasterException damaged) {
+      workspace.messageProperty().set(damaged.getMessage());
+    }
+  }
+}

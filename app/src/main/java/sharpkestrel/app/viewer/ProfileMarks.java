@@ -1,0 +1,130 @@
+package sharpkestrel.app.viewer;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.util.GeometryFixer;
+import sharpkestrel.app.model.ProfileModel;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.raster.Affine;
+
+/** Places of spectral profiles over the picture: a click takes the pixel under it, a drag the area drawn around. */
+public final class ProfileMarks implements PaneTool {
+
+  private static final Color HALO = Color.rgb(20, 22, 24, 0.75);
+  private static final GeometryFactory SHAPES = new GeometryFactory();
+
+  private final Workspace workspace;
+  private final ProfileModel model;
+  private final List<Coordinate> lasso = new ArrayList<>();
+
+  public ProfileMarks(Workspace workspace, ProfileModel model) {
+    this.workspace = workspace;
+    this.model = model;
+    model.places().addListener((javafx.collections.ListChangeListener<ProfileModel.Place>)
+        change -> lasso.clear());
+  }
+
+  @Override
+  public boolean isInHand() {
+    return model.scene() != null;
+  }
+
+  @Override
+  public boolean wantsGlass() {
+    return false;
+  }
+
+  private Affine ground() {
+    return model.scene().grid().affine();
+  }
+
+  @Override
+  public void draw(GraphicsContext g, boolean inB, Affine toScreen) {
+    if (inB) {
+      return;
+    }
+    Affine map = toScreen.after(ground().inverse());
+    for (ProfileModel.Place place : model.places()) {
+      if (place.shown() && place.crs().equals(model.scene().grid().crs())) {
+        ring(g, place.area().getCoordinates(), map, Palette.of(place.colour()));
+      }
+    }
+    if (!lasso.isEmpty()) {
+      ring(g, lasso.toArray(Coordinate[]::new), map, Color.WHITE);
+    }
+  }
+
+  private static void ring(GraphicsContext g, Coordinate[] corners, Affine map, Color colour) {
+    double[] xs = new double[corners.length];
+    double[] ys = new double[corners.length];
+    double reach = 0;
+    for (int i = 0; i < corners.length; i++) {
+      xs[i] = map.x(corners[i].x, corners[i].y);
+      ys[i] = map.y(corners[i].x, corners[i].y);
+      reach = Math.max(reach, Math.hypot(xs[i] - xs[0], ys[i] - ys[0]));
+    }
+    for (int pass = 0; pass < 2; pass++) {
+      g.setStroke(pass == 0 ? HALO : colour);
+      g.setLineWidth(pass == 0 ? 4 : 2);
+      if (reach < 8) {
+        // a pixel, or an area too far off to be seen
+        g.strokeOval(xs[0] + reach / 2 - 5, ys[0] + reach / 2 - 5, 10, 10);
+      } else {
+        g.strokePolyline(xs, ys, xs.length);
+      }
+    }
+  }
+
+  @Override
+  public boolean grab(boolean inB, double col, double row, double reach) {
+    lasso.clear();
+    return !inB;
+  }
+
+  @Override
+  public void drag(boolean inB, double col, double row) {
+    lasso.add(new Coordinate(ground().x(col, row), ground().y(col, row)));
+  }
+
+  @Override
+  public void let() {
+    if (lasso.size() > 2) {
+      List<Coordinate> closed = new ArrayList<>(lasso);
+      closed.add(lasso.get(0).copy());
+      Geometry area = GeometryFixer.fix(SHAPES.createPolygon(closed.toArray(Coordinate[]::new)));
+      lasso.clear();
+      if (area.getArea() > 0) {
+        model.add(area);
+        return;
+      }
+      workspace.warningProperty().set("The area drawn has no inside. Draw around a place.");
+    }
+    lasso.clear();
+  }
+
+  @Override
+  public void click(boolean inB, double col, double row) {
+    boolean inside = col >= 0
+        && row >= 0
+        && col < model.scene().grid().width()
+        && row < model.scene().grid().height();
+    if (inB || !inside) {
+      return;
+    }
+    double x = Math.floor(col);
+    double y = Math.floor(row);
+    Coordinate[] corners = new Coordinate[5];
+    double[][] offsets = {{0, 0}, {1, 0}, {1, 1}, {0, 1}, {0, 0}};
+    for (int k = 0; k < 5; k++) {
+      double c = x + offsets[k][0];
+      double r = y + offsets[k][1];
+      corners[k] = new Coordinate(ground().x(c, r), ground().y(c, r));
+    }
+    model.add(SHAPES.createPolygon(corners));
+  }
+}
