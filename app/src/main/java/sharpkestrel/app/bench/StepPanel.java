@@ -1,5 +1,8 @@
 package sharpkestrel.app.bench;
 
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -9,9 +12,11 @@ import javafx.animation.PauseTransition;
 import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -44,6 +49,7 @@ public final class StepPanel extends HBox {
   private final PauseTransition again = new PauseTransition(Duration.millis(60));
 
   private final AtomicInteger trials = new AtomicInteger();
+  private final ComboBox<String> varied = new ComboBox<>();
   private boolean tried;
   private Runnable changed = () -> {};
 
@@ -54,6 +60,12 @@ public final class StepPanel extends HBox {
     inputs = new StepInputs(workspace, step);
     inputs.onChange(this::retitle);
     setSpacing(12);
+    step.options().stream()
+        .filter(Variants::suits)
+        .forEach(option -> varied.getItems().add(option.label()));
+    if (!varied.getItems().isEmpty()) {
+      varied.setValue(varied.getItems().get(0));
+    }
     FlowPane fields = new FlowPane(12, 4);
     for (StepSpec.Input input : step.inputs()) {
       fields
@@ -151,10 +163,73 @@ public final class StepPanel extends HBox {
       trial.setOnAction(e -> tryHere());
       box.getChildren().add(trial);
     }
+    if (step.resultType() == Raster.class && !varied.getItems().isEmpty()) {
+      box.getChildren().add(box.getChildren().size() - 1, variants());
+    }
     box.getChildren().add(run);
     box.setPrefWidth(176);
     box.setMinWidth(176);
     return box;
+  }
+
+  /** Which setting takes four values, side by side in the patch. */
+  private Node variants() {
+    varied.setId(step.id() + "-vary");
+    varied.setPrefWidth(112);
+    varied.setMinWidth(60);
+    varied.setTooltip(new Tooltip("The setting that takes four values side by side"));
+    Button four = new Button("Four");
+    four.setId(step.id() + "-four");
+    four.setMinWidth(USE_PREF_SIZE);
+    four.setTooltip(new Tooltip("Four variants in the trial patch; click one to take it"));
+    four.setOnAction(e -> tryFour());
+    HBox row = new HBox(6, varied, four);
+    HBox.setHgrow(varied, Priority.ALWAYS);
+    return row;
+  }
+
+  private void tryFour() {
+    trouble.setText("");
+    picture.showPatch();
+    int mine = trials.incrementAndGet();
+    Map<String, Result> results = inputs.results();
+    Map<String, String> files = inputs.files();
+    Map<String, String> texts = settingTexts();
+    StepSpec.Option option = step.options().stream()
+        .filter(o -> o.label().equals(varied.getValue()))
+        .findFirst()
+        .orElseThrow();
+    List<String> values = Variants.of(option, texts.getOrDefault(option.name(), option.initial()));
+    workspace
+        .tasks()
+        .run(
+            "Trying four",
+            job -> {
+              Map<String, Object> given = ResultMaker.values(step, results, files);
+              List<Raster> four = new ArrayList<>();
+              for (String value : values) {
+                Map<String, String> own = new HashMap<>(texts);
+                own.put(option.name(), value);
+                four.add((Raster) ResultMaker.cached(step.make(given, own).run(job)));
+              }
+              return four;
+            },
+            four -> {
+              if (mine == trials.get()) {
+                List<String> names = values.stream()
+                    .map(v -> option.label() + " " + v.replace('_', ' '))
+                    .toList();
+                picture.showVariants(four, names, k -> {
+                  settings.set(option.name(), values.get(k));
+                  tryHere();
+                });
+              }
+            },
+            failure -> {
+              if (mine == trials.get()) {
+                trouble.setText(failure.getMessage());
+              }
+            });
   }
 
   /** What is set, by name; what was left as it was is left out. */

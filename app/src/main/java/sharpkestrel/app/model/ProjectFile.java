@@ -29,6 +29,7 @@ public final class ProjectFile {
 
   private static final String NAME = "project.json";
   private static final String MADE = "made";
+  private static final String LOOKS = "looks";
 
   private final Workspace workspace;
   private final Path file;
@@ -64,12 +65,15 @@ public final class ProjectFile {
     new ProjectFile(workspace, folder).open();
   }
 
-  /** Writes the project after every change of its results. */
+  /** Writes the project after every change of its results and looks. */
   private void keepSaved() {
-    workspace.results().addListener((ListChangeListener<Result>) change -> {
-      ObjectNode json = toJson();
-      workspace.tasks().quietly(() -> Json.write(json, file), workspace.messageProperty()::set);
-    });
+    workspace.results().addListener((ListChangeListener<Result>) change -> save());
+    workspace.ownLooks().addListener((ListChangeListener<Look>) change -> save());
+  }
+
+  private void save() {
+    ObjectNode json = toJson();
+    workspace.tasks().quietly(() -> Json.write(json, file), workspace.messageProperty()::set);
   }
 
   private ObjectNode toJson() {
@@ -84,6 +88,7 @@ public final class ProjectFile {
     });
     all.forEach((name, fingerprint) ->
         made.putObject(name).put("key", fingerprint.key()).put("file", fingerprint.file()));
+    LookJson.write(workspace.ownLooks(), json.putArray(LOOKS));
     return json;
   }
 
@@ -101,7 +106,9 @@ public final class ProjectFile {
 
   private void open() {
     RunSheet sheet = RunSheet.read(file);
-    for (Map.Entry<String, JsonNode> made : Json.read(file).path(MADE).properties()) {
+    JsonNode json = Json.read(file);
+    workspace.ownLooks().setAll(LookJson.read(json.path(LOOKS)));
+    for (Map.Entry<String, JsonNode> made : json.path(MADE).properties()) {
       JsonNode node = made.getValue();
       before.put(
           made.getKey(),

@@ -118,6 +118,8 @@ public final class Shell extends StackPane {
     keys.key(KeyCode.S, "side by side", () -> toggle(Workspace.Compare.SIDE_BY_SIDE));
     keys.key(KeyCode.B, "hold to blink", () -> picture.setBlinking(true));
     keys.key(KeyCode.L, "the raw scene placed live, or raw again", this::togglePlaced);
+    keys.key(KeyCode.V, "overview of all of pane A", picture::toggleOverview);
+    keys.key(KeyCode.M, "magnifier under the mouse", picture::toggleGlass);
     keys.key(KeyCode.O, "outlines on or off", picture::toggleOutlines);
     keys.key(KeyCode.T, "trial patch here", picture::patchHere);
     keys.key(KeyCode.D, "draw a trial patch", picture::drawPatch);

@@ -343,6 +343,15 @@ final class Compositor {
     }
   }
 
+  /** Fills a rectangle. */
+  void fill(int left, int top, int right, int bottom, int argb) {
+    for (int y = Math.max(0, top); y < Math.min(height, bottom); y++) {
+      for (int x = Math.max(0, left); x < Math.min(width, right); x++) {
+        pixels[y * width + x] = argb;
+      }
+    }
+  }
+
   /** A vertical line, for the swipe. */
   void drawLine(int x) {
     for (int y = 0; y < height; y++) {

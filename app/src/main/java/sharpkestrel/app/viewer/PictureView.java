@@ -1,6 +1,9 @@
 package sharpkestrel.app.viewer;
 
 import java.nio.IntBuffer;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -71,6 +74,9 @@ public final class PictureView extends Region {
   private boolean grabbed;
   private Predicate<PaneLayer> arrival = NOWHERE;
   private Overlay overlay;
+  private final Overview overview = new Overview();
+  private final Label[] variantNames = new Label[4];
+  private Consumer<Integer> variantTaken = k -> {};
 
   public PictureView(Workspace workspace) {
     this.workspace = workspace;
@@ -84,6 +90,14 @@ public final class PictureView extends Region {
     painter = new PanePainter(workspace, panes, views, compositor);
     getChildren().addAll(image, tools.canvas(), tagA, tagB, badge);
     tagB.setVisible(false);
+    for (int k = 0; k < variantNames.length; k++) {
+      variantNames[k] = new Label();
+      variantNames[k].getStyleClass().add("variant-tag");
+      variantNames[k].setMouseTransparent(true);
+      variantNames[k].setVisible(false);
+      variantNames[k].setManaged(false);
+      getChildren().add(variantNames[k]);
+    }
     setFocusTraversable(true);
     setOnScroll(e -> {
       if (views.isSet() && e.getDeltaY() != 0) {
@@ -320,6 +334,55 @@ public final class PictureView extends Region {
         .orElse(whole);
   }
 
+  /**
+   * Shows four trials of one step side by side in the patch.
+   *
+   * @param names what tells them apart
+   * @param taken told which is clicked
+   */
+  public void showVariants(List<Raster> four, List<String> names, Consumer<Integer> taken) {
+    PaneLayer[] layers = new PaneLayer[four.size()];
+    variantTaken = taken;
+    for (int k = 0; k < layers.length; k++) {
+      int place = k;
+      panes.tried(four.get(k), four.get(k), patchWindow(four.get(k)), made -> {
+        layers[place] = made;
+        if (Arrays.stream(layers).allMatch(Objects::nonNull)) {
+          patch.showVariants(List.of(layers));
+          for (int n = 0; n < names.size(); n++) {
+            variantNames[n].setText(names.get(n));
+          }
+          repaint();
+        }
+      });
+    }
+  }
+
+  private void placeVariantNames() {
+    for (int k = 0; k < variantNames.length; k++) {
+      Label name = variantNames[k];
+      name.setVisible(isShowing() && patch.hasVariants());
+      if (name.isVisible()) {
+        int[] cell = patch.cell(views.a(), k);
+        name.autosize();
+        name.relocate(cell[0] + 6, cell[1] + 6);
+      }
+    }
+  }
+
+  /** All of pane A in the corner, or not. */
+  public void toggleOverview() {
+    overview.toggle();
+    repaint();
+    requestLayout();
+  }
+
+  /** What is under the mouse larger in the corner, or not. */
+  public void toggleGlass() {
+    tools.toggleGlass();
+    repaint();
+  }
+
   /** The trial patch in a raster's own coordinates, pixels where it has no place; set in the view where there is none. */
   public Optional<Extent> patchOn(Raster raster) {
     showPatch();
@@ -412,7 +475,12 @@ public final class PictureView extends Region {
   }
 
   private void released(MouseEvent e) {
-    if (patchTool && dragged) {
+    if (!dragged && isShowing() && overview.contains(e.getX(), e.getY())) {
+      double[] at = overview.at(panes.a(), e.getX(), e.getY());
+      centreOn(at[0], at[1]);
+    } else if (!dragged && isShowing() && patch.variantAt(views.a(), e.getX(), e.getY()) >= 0) {
+      variantTaken.accept(patch.variantAt(views.a(), e.getX(), e.getY()));
+    } else if (patchTool && dragged) {
       patchTool = false;
       setCursor(Cursor.DEFAULT);
     } else if (grabbed && dragged) {
@@ -465,7 +533,7 @@ public final class PictureView extends Region {
     boolean cross = patchTool || tools.isInHand();
     setCursor(onSwipe ? Cursor.H_RESIZE : cross ? Cursor.CROSSHAIR : Cursor.DEFAULT);
     readOut();
-    if (tools.isInHand()) {
+    if (tools.followsMouse()) {
       repaint();
     }
   }
@@ -507,7 +575,7 @@ public final class PictureView extends Region {
     tagB.autosize();
     tagB.relocate(w - tagB.getWidth() - 10, 10);
     badge.autosize();
-    badge.relocate(10, h - badge.getHeight() - 10);
+    badge.relocate(overview.besideIt(), h - badge.getHeight() - 10);
   }
 
   private void drawFrame() {
@@ -527,11 +595,13 @@ public final class PictureView extends Region {
     name(tagB, panes.b());
     if (isShowing()) {
       complete = painter.draw(w, h);
+      complete &= overview.draw(compositor, a, views.a(), (int) views.paneWidth(), h);
       complete &= tools.draw(compositor, w, h, cursorX, cursorY);
       complete &= patch.draw(compositor, views.a(), a, w, h, painter.outlinesShown());
       tagB.setVisible(painter.showsB());
       showZoom(a);
     }
+    placeVariantNames();
     System.arraycopy(compositor.pixels(), 0, buffer.getBuffer().array(), 0, w * h);
     buffer.updateBuffer(all -> null);
   }

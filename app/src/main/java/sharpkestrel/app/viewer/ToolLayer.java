@@ -13,6 +13,7 @@ final class ToolLayer {
   private final PaneViews views;
   private final Canvas canvas = new Canvas();
   private PaneTool tool;
+  private boolean glassAlways;
   private boolean grabbed;
   private boolean inB;
 
@@ -29,8 +30,18 @@ final class ToolLayer {
     tool = newTool;
   }
 
+  /** Shows what is under the mouse larger whatever tool is in hand, or only for tools that want it. */
+  void toggleGlass() {
+    glassAlways = !glassAlways;
+  }
+
   boolean isInHand() {
     return tool != null && views.isSet() && tool.isInHand();
+  }
+
+  /** Whether the mouse alone changes what is drawn. */
+  boolean followsMouse() {
+    return glassAlways || isInHand();
   }
 
   /** Whether a press at a place of the picture takes hold of something. */
@@ -70,14 +81,14 @@ final class ToolLayer {
     }
     GraphicsContext g = canvas.getGraphicsContext2D();
     g.clearRect(0, 0, width, height);
-    if (!isInHand()) {
+    if (!isInHand() && !(glassAlways && views.isSet())) {
       return true;
     }
     int half = (int) views.paneWidth();
     boolean complete = true;
     boolean over = views.overB(mouseX);
     Magnifier glass = null;
-    if (tool.wantsGlass()
+    if ((glassAlways || tool.wantsGlass())
         && mouseX >= 0
         && half > 2 * Magnifier.SIDE
         && height > 2 * Magnifier.SIDE) {
@@ -86,6 +97,9 @@ final class ToolLayer {
           glass.draw(compositor, width, views.layer(over), views.toPixels(over), mouseX, mouseY);
     }
     for (boolean side : views.sideBySide() ? new boolean[] {false, true} : new boolean[1]) {
+      if (!isInHand()) {
+        break;
+      }
       g.save();
       g.beginPath();
       g.rect(side ? half : 0, 0, side ? width - half : half, height);

@@ -1,5 +1,6 @@
 package sharpkestrel.app.viewer;
 
+import java.util.List;
 import java.util.Optional;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Extent;
@@ -14,6 +15,7 @@ final class TrialPatch {
   private boolean set;
   private PaneLayer tried;
   private PaneLayer before;
+  private List<PaneLayer> variants = List.of();
 
   boolean isSet() {
     return set;
@@ -30,14 +32,76 @@ final class TrialPatch {
 
   void clear() {
     set = false;
+    variants = List.of();
     tried = null;
     before = null;
   }
 
   /** What was tried, shown inside of the patch; null for nothing. */
   void show(PaneLayer layer) {
+    variants = List.of();
     before = layer == null ? null : tried;
     tried = layer;
+  }
+
+  /** The same step with four values of a setting, side by side: each shows the ground in the patch's middle. */
+  void showVariants(List<PaneLayer> four) {
+    variants = List.copyOf(four);
+  }
+
+  boolean hasVariants() {
+    return !variants.isEmpty();
+  }
+
+  /** The variant under a place of the picture; -1 for none. */
+  int variantAt(Viewport view, double x, double y) {
+    for (int k = 0; k < variants.size(); k++) {
+      int[] cell = cell(view, k);
+      if (x >= cell[0] && y >= cell[1] && x < cell[2] && y < cell[3]) {
+        return k;
+      }
+    }
+    return -1;
+  }
+
+  /** Left, top, right and bottom of a quarter of the patch on the screen. */
+  int[] cell(Viewport view, int k) {
+    double s = view.unitsPerPixel();
+    double x0 = (left - view.left()) / s;
+    double y0 = (top - view.top()) / s;
+    double x1 = (right - view.left()) / s;
+    double y1 = (bottom - view.top()) / s;
+    double midX = (x0 + x1) / 2;
+    double midY = (y0 + y1) / 2;
+    boolean right2 = (k & 1) == 1;
+    boolean lower = (k >> 1) == 1;
+    return new int[] {
+      (int) (right2 ? midX : x0),
+      (int) (lower ? midY : y0),
+      (int) (right2 ? x1 : midX),
+      (int) (lower ? y1 : midY)
+    };
+  }
+
+  private boolean drawVariants(
+      Compositor compositor, Viewport view, PaneLayer under, int width, int height) {
+    boolean complete = true;
+    for (int k = 0; k < variants.size(); k++) {
+      PaneLayer layer = variants.get(k);
+      if (layer.isPlaced() != under.isPlaced()) {
+        continue;
+      }
+      int[] cell = cell(view, k);
+      double s = view.unitsPerPixel();
+      // the middle of the patch comes into the middle of the cell
+      double dx = (cell[0] + cell[2]) / 2.0 - ((left + right) / 2 - view.left()) / s;
+      double dy = (cell[1] + cell[3]) / 2.0 - ((top + bottom) / 2 - view.top()) / s;
+      Affine map = view.panned(dx, dy).toPixels(layer.raster.grid(), layer.rawScale);
+      complete &= compositor.drawRaster(
+          layer.tiles, map, cell[0], cell[1], Math.min(width, cell[2]), Math.min(height, cell[3]));
+      compositor.drawFrame(cell[0], cell[1], cell[2], cell[3]);
+    }
+    return complete;
   }
 
   /** In the coordinates of a layer's raster, pixels where it has no place; empty while no patch is set. */
@@ -73,6 +137,9 @@ final class TrialPatch {
     int y0 = (int) ((top - view.top()) / s);
     int x1 = (int) ((right - view.left()) / s);
     int y1 = (int) ((bottom - view.top()) / s);
+    if (hasVariants()) {
+      return drawVariants(compositor, view, under, width, height);
+    }
     int[] part = {x0, y0, Math.min(width, x1), Math.min(height, y1)};
     // what was tried before stands until the next is there, so that a slider does not make the
     // picture flicker

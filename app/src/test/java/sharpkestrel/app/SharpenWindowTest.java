@@ -1,0 +1,298 @@
+package sharpkestrel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Random;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.layout.GridPane;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.framework.junit5.Start;
+import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.StretchRule;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.shell.Shell;
+import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.io.Compression;
+import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Made;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.SampleType;
+
+/** The stage Sharpen in a real window: looks, methods in numbers, trials, thresholds, profiles. */
+@ExtendWith(ApplicationExtension.class)
+class SharpenWindowTest {
+
+  private static final int COARSE = 120;
+
+  @TempDir
+  Path folder;
+
+  private OpenWindow window;
+
+  @Start
+  void start(Stage stage) {
+    window = OpenWindow.on(stage, folder, 60);
+  }
+
+  /** A town of bright blocks in the east, woods in the north-west, water in the south-west. */
+  private static double ground(int band, double x, double y) {
+    double grain = new Random((long) x * 7919 + (long) y * 104_729 + band).nextInt(12);
+    if (x > 60) {
+      boolean house = ((int) (x / 4) + (int) (y / 4)) % 2 == 0;
+      return (house ? 500 - 20 * band : 200 + 10 * band) + grain;
+    }
+    if (y < 60) {
+      return (band == 3 ? 700 : 120 + 15 * band) + 2 * grain;
+    }
+    return 150 - 30 * band + grain;
+  }
+
+  private void open(String name, int size, double pixel, BandRole... roles) {
+    Path file = folder.resolve(name + ".tif");
+    double scale = (double) COARSE / size;
+    Raster raster = Made.on(
+        new Grid(size, size, Affine.northUp(512_000, 6_702_000, pixel), CrsName.epsg(32630)),
+        SampleType.UINT16,
+        (b, x, y) -> roles.length > 1
+            ? ground(b, x * scale, y * scale)
+            : (ground(0, x * scale, y * scale) + ground(1, x * scale, y * scale)) / 2,
+        roles);
+    GeoTiffWriter.write(raster, file, Compression.DEFLATE, Job.QUIET);
+    int before = workspace().results().size();
+    workspaceRun(name, file);
+    window.waiting().results(before + 1);
+  }
+
+  private void workspaceRun(String title, Path file) {
+    javafx.application.Platform.runLater(() -> workspace()
+        .run(
+            StepCatalogue.get("open"), title, Map.of(), Map.of(), Map.of("file", file.toString())));
+  }
+
+  private void openScenes(FxRobot robot) {
+    open("Pan", 4 * COARSE, 0.5, BandRole.PAN);
+    open("Bands", COARSE, 2, BandRole.BLUE, BandRole.GREEN, BandRole.RED, BandRole.NEAR_INFRARED);
+    window.waitForPicture();
+    robot.clickOn("#stage-sharpen");
+  }
+
+  private Workspace workspace() {
+    return window.workspace();
+  }
+
+  private PictureView picture() {
+    return ((Shell) window.scene().getRoot()).picture();
+  }
+
+  private Look look() {
+    return workspace().lookProperty().get();
+  }
+
+  private void drag(FxRobot robot, double col, double row, double toCol, double toRow) {
+    Point2D from = window.onScreen(COARSE, COARSE, col, row);
+    Point2D to = window.onScreen(COARSE, COARSE, toCol, toRow);
+    robot.moveTo(from).press(MouseButton.PRIMARY);
+    robot
+        .moveTo(to.getX(), from.getY())
+        .moveTo(to)
+        .moveTo(from.getX(), to.getY())
+        .moveTo(from);
+    robot.release(MouseButton.PRIMARY);
+  }
+
+  @Test
+  void aLookIsMadeKeptByKeyAndHoldsForOtherRasters(FxRobot robot) {
+    openScenes(robot);
+    robot.type(KeyCode.N).type(KeyCode.K);
+    assertThat(window.scene().lookup("#look-card").isVisible()).isTrue();
+
+    robot.clickOn("#stretch-range");
+    assertThat(look().stretch().kind()).isEqualTo(StretchRule.Kind.RANGE);
+    double before = picture().ends().orElseThrow().low()[0];
+
+    // the lower handles lie one under the other near the left end: the one of red is dragged
+    // inwards
+    Node box = window.scene().lookup("#stretch-box");
+    robot.clickOn("#stretch-by-hand");
+    Point2D corner = box.localToScreen(0, 0);
+    double width = box.getBoundsInLocal().getWidth();
+    double at = handle(width);
+    robot
+        .drag(corner.getX() + at, corner.getY() + 40)
+        .dropTo(corner.getX() + at + 60, corner.getY() + 40);
+    assertThat(look().stretch().kind()).isEqualTo(StretchRule.Kind.BY_HAND);
+    double[] low = picture().ends().orElseThrow().low();
+    assertThat(Math.max(low[0], Math.max(low[1], low[2]))).isGreaterThan(before);
+
+    robot.interact(() -> {
+      ComboBox<BandRole> red = robot.lookup("#look-role-red").queryComboBox();
+      red.setValue(BandRole.NEAR_INFRARED);
+    });
+    robot.clickOn("#look-name").write("Woods").clickOn("#look-keep");
+    assertThat(workspace().ownLooks()).extracting(Look::name).containsExactly("Woods");
+    robot.clickOn("#look-natural");
+    assertThat(look().name()).isEqualTo("Natural");
+    robot.press(KeyCode.CONTROL).type(KeyCode.DIGIT1).release(KeyCode.CONTROL);
+    assertThat(look().roles())
+        .containsExactly(BandRole.NEAR_INFRARED, BandRole.GREEN, BandRole.BLUE);
+    window.waiting().until("the look in the project", () -> saved().contains("Woods"));
+  }
+
+  /** Where the lowest end of all lies in the box: its axis begins an eighth of the range before the values do. */
+  private double handle(double width) {
+    double from = Double.POSITIVE_INFINITY;
+    double to = Double.NEGATIVE_INFINITY;
+    double lowest = Double.POSITIVE_INFINITY;
+    for (int c = 0; c < 3; c++) {
+      from = Math.min(from, picture().sample().orElseThrow().quantile(c, 0.001));
+      to = Math.max(to, picture().sample().orElseThrow().quantile(c, 0.999));
+      lowest = Math.min(lowest, picture().ends().orElseThrow().low()[c]);
+    }
+    double room = 0.12 * (to - from);
+    return 8 + (lowest - from + room) / (to - from + 2 * room) * (width - 16);
+  }
+
+  private String saved() {
+    try {
+      return Files.readString(folder.resolve("project/project.json"));
+    } catch (java.io.IOException notYet) {
+      return "";
+    }
+  }
+
+  @Test
+  void methodsAreRatedOneIsTakenAndVariantsOfATrialStandSideBySide(FxRobot robot) {
+    openScenes(robot);
+    robot.interact(() -> picture().fit());
+    robot.type(KeyCode.T).clickOn("#pansharpen-rate");
+    window
+        .waiting()
+        .until("ratings", () -> robot.lookup("#rating-laplacian").tryQuery().isPresent());
+    GridPane table = robot.lookup("#ratings").queryAs(GridPane.class);
+    assertThat(table.getChildren()).hasSize(7 * 9);
+
+    robot.clickOn("#rating-brovey");
+    ComboBox<String> method = robot.lookup("#pansharpen-method").queryComboBox();
+    assertThat(method.getValue()).isEqualTo("brovey");
+    window.waitForPicture();
+
+    robot.clickOn("#tool-local-contrast").clickOn("#local-contrast-four");
+    window
+        .waiting()
+        .until(
+            "variants",
+            () -> robot.lookup(".variant-tag").queryAll().stream().allMatch(Node::isVisible));
+    assertThat(robot.lookup(".variant-tag").queryAllAs(Label.class))
+        .extracting(Label::getText)
+        .contains("Neighbourhood 32", "Neighbourhood 256");
+    Label third = robot.lookup(".variant-tag").queryAllAs(Label.class).stream()
+        .filter(label -> label.getText().endsWith("128"))
+        .findFirst()
+        .orElseThrow();
+    Point2D under = third.localToScreen(20, 40);
+    robot.clickOn(under);
+    assertThat(robot
+            .lookup("#local-contrast-neighbourhood")
+            .queryAs(TextField.class)
+            .getText())
+        .isEqualTo("128");
+  }
+
+  @Test
+  void theBuiltUpThresholdIsDraggedOverThePictureAndMakesAMask(FxRobot robot) {
+    openScenes(robot);
+    robot.interact(() -> picture().fit());
+    robot.clickOn("#tool-builtup").clickOn("#builtup-show");
+    Label share = robot.lookup("#builtup-share").queryAs(Label.class);
+    window.waiting().until("the share", () -> share.getText().contains("%"));
+    TextField threshold = robot.lookup("#builtup-threshold").queryAs(TextField.class);
+    double start = Double.parseDouble(threshold.getText());
+    window.waitForPicture();
+
+    Node box = robot.lookup("#builtup-histogram").query();
+    Point2D corner = box.localToScreen(0, 0);
+    double width = box.getBoundsInLocal().getWidth();
+    for (double x = 8; x < width - 20 && Double.parseDouble(threshold.getText()) == start; x += 9) {
+      robot
+          .drag(corner.getX() + x, corner.getY() + 60)
+          .dropTo(corner.getX() + x + 12, corner.getY() + 60);
+    }
+    assertThat(Double.parseDouble(threshold.getText())).isNotEqualTo(start);
+
+    robot.clickOn("#builtup-run");
+    window.waiting().results(3);
+    Raster mask = (Raster) workspace().results().get(2).value();
+    assertThat(mask.bands().get(0).type()).isEqualTo(SampleType.UINT8);
+    float[] values = Made.samples(mask)[0];
+    assertThat(values[60 * COARSE + 100]).isEqualTo(1);
+    assertThat(values[90 * COARSE + 20]).isZero();
+  }
+
+  @Test
+  void profilesOfPlacesAreToldApartAndMeasuresThatTellNothingNewLeftOut(FxRobot robot) {
+    openScenes(robot);
+    robot.interact(() -> picture().fit());
+    robot.clickOn("#tool-profiles");
+    window.waitForPicture();
+    drag(robot, 20, 20, 40, 40);
+    window
+        .waiting()
+        .until("a place", () -> robot.lookup("#profile-name-0").tryQuery().isPresent());
+    drag(robot, 20, 80, 40, 100);
+    drag(robot, 80, 30, 100, 60);
+    window
+        .waiting()
+        .until(
+            "distances",
+            () -> !robot.lookup("#apart").queryAs(GridPane.class).getChildren().isEmpty());
+    window
+        .waiting()
+        .until("best bands", () -> robot.lookup("#best-0").tryQuery().isPresent());
+    robot.clickOn("#profile-name-0").eraseText(7).write("wood").type(KeyCode.ENTER);
+    window
+        .waiting()
+        .until(
+            "the places in the project",
+            () -> Files.isRegularFile(folder.resolve("project/hand/profiles.gpkg")));
+    window
+        .waiting()
+        .until("best bands", () -> robot.lookup("#best-0").tryQuery().isPresent());
+    robot.clickOn("#best-0");
+    assertThat(look().name()).isEqualTo("Best three");
+    assertThat(look().roles()).contains(BandRole.NEAR_INFRARED);
+    robot.clickOn("#profile-shown-2");
+    assertThat(robot.lookup("#profile-shown-2").queryAs(CheckBox.class).isSelected())
+        .isFalse();
+
+    robot.clickOn("#tool-texture").clickOn("#texture-compare");
+    TextField measures = robot.lookup("#texture-measures").queryAs(TextField.class);
+    String before = measures.getText();
+    window.waiting().until("the patch", () -> picture().hasPatch());
+    window.waiting().until("another choice", () -> {
+      robot.interact(() -> robot.lookup("#texture-thin").queryButton().fire());
+      return !measures.getText().equals(before);
+    });
+    assertThat(measures.getText()).startsWith("range").doesNotContain("deviation");
+  }
+}
