@@ -48,6 +48,7 @@ public final class Main {
     line.addSubcommand("info", new InfoCommand());
     line.addSubcommand("world", new WorldCommand());
     line.addSubcommand("quality", new QualityCommand());
+    line.addSubcommand("sharpen-quality", new SharpenQualityCommand());
     line.addSubcommand("separability", new SeparabilityCommand());
     line.addSubcommand("place-quality", new PlaceQualityCommand());
     line.addSubcommand("reference", new ReferenceCommand());
