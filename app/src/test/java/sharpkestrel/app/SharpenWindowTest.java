@@ -31,6 +31,7 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
@@ -294,5 +295,38 @@ class SharpenWindowTest {
       return !measures.getText().equals(before);
     });
     assertThat(measures.getText()).startsWith("range").doesNotContain("deviation");
+  }
+
+  @Test
+  void bandsAreStackedWithTheirRolesGuessedAndMended(FxRobot robot) {
+    Path delivery = folder.resolve("delivery");
+    for (String name : new String[] {"a_blue", "b_red", "c_unknown"}) {
+      GeoTiffWriter.write(
+          Made.on(
+              new Grid(40, 40, Affine.northUp(512_000, 6_702_000, 2), CrsName.epsg(32630)),
+              SampleType.UINT16,
+              (b, x, y) -> 1 + x + y,
+              BandRole.OTHER),
+          delivery.resolve(name + ".tif"),
+          Compression.DEFLATE,
+          Job.QUIET);
+    }
+    robot.clickOn("#tool-stack").clickOn("#stack-path").write(delivery.toString());
+    robot.clickOn("#stack-add");
+    window
+        .waiting()
+        .until("the bands", () -> robot.lookup("#stack-role-2").tryQuery().isPresent());
+    ComboBox<BandRole> first = robot.lookup("#stack-role-0").queryComboBox();
+    ComboBox<BandRole> third = robot.lookup("#stack-role-2").queryComboBox();
+    assertThat(first.getValue()).isEqualTo(BandRole.BLUE);
+    assertThat(third.getValue()).isEqualTo(BandRole.OTHER);
+    robot.interact(() -> third.setValue(BandRole.GREEN));
+
+    robot.clickOn("#stack-run");
+    window.waiting().results(1);
+    Raster stack = (Raster) workspace().results().get(0).value();
+    assertThat(stack.bands())
+        .extracting(Band::role)
+        .containsExactly(BandRole.BLUE, BandRole.RED, BandRole.GREEN);
   }
 }

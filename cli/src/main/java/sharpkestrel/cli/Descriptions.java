@@ -11,6 +11,7 @@ import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.sharpen.pan.Ratings;
+import sharpkestrel.sharpen.profile.ProfileReport;
 
 /** A result in a few words. */
 final class Descriptions {
@@ -51,6 +52,7 @@ final class Descriptions {
             + TiePoints.CELLS * TiePoints.CELLS + " cells of the scene";
       case Scores scores -> scores.toText().lines().toList().get(1);
       case Ratings ratings -> "best: " + ratings.rows().get(0).title();
+      case ProfileReport report -> report.profiles().size() + " profiles";
       default -> result.toString();
     };
   }

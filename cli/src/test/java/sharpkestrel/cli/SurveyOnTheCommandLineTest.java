@@ -20,8 +20,13 @@ import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.SeamVisibility;
+import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.RasterFiles;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.BandsOf;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
@@ -97,6 +102,43 @@ class SurveyOnTheCommandLineTest {
         "survey=" + survey.folder(),
         "--work",
         folder.resolve(name));
+  }
+
+  @Test
+  void theSheetOfSharpeningRatesMethodsAndTellsRoofsApart() {
+    int code = runExample("sharpen-and-look");
+
+    assertThat(code).as(err.toString()).isZero();
+    assertThat(out.toString())
+        .contains("Laplacian pyramid in context")
+        .contains("Bilinear interpolation")
+        .contains("Jeffries-Matusita")
+        .contains("Best three bands");
+  }
+
+  @Test
+  void bandsInFilesOfTheirOwnAreStacked() {
+    Path bands = folder.resolve("bands");
+    Raster golden = RasterFiles.open(Path.of("../core/src/test/resources/golden/tiled-lzw-2.tif"));
+    for (String name : new String[] {"x_red", "x_nir"}) {
+      GeoTiffWriter.write(
+          new BandsOf(golden, 0), bands.resolve(name + ".tif"), Compression.NONE, Job.QUIET);
+    }
+
+    int code = run(
+        "step",
+        "stack",
+        "--files",
+        bands.resolve("x_red.tif") + "," + bands.resolve("x_nir.tif"),
+        "--roles",
+        "red,near_infrared",
+        "--out",
+        folder.resolve("stack.tif"));
+
+    assertThat(code).as(err.toString()).isZero();
+    assertThat(RasterFiles.open(folder.resolve("stack.tif")).bands())
+        .extracting(Band::role)
+        .containsExactly(BandRole.RED, BandRole.NEAR_INFRARED);
   }
 
   @Test

@@ -74,7 +74,14 @@ class FlowTest {
 
   @ParameterizedTest
   @ValueSource(
-      strings = {"metal-roofs", "mosaic", "true-ortho", "place-air-photo", "refine-second-scene"})
+      strings = {
+        "metal-roofs",
+        "mosaic",
+        "true-ortho",
+        "place-air-photo",
+        "refine-second-scene",
+        "sharpen-and-look"
+      })
   void theShippedSheetsReadBackAsThemselves(String name) throws IOException {
     RunSheet sheet = RunSheet.read(Path.of("../docs/examples/" + name + ".json"));
     Path copy = folder.resolve("copy.json");

@@ -10,6 +10,8 @@ import java.util.Optional;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import sharpkestrel.gather.Assemble;
 import sharpkestrel.gather.Calibrate;
 import sharpkestrel.geo.Rpc;
@@ -34,6 +36,7 @@ import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
 import sharpkestrel.sharpen.Pansharpen;
+import sharpkestrel.sharpen.pan.Method;
 
 /** Steps on a small survey against its truth. */
 class SliceTest {
@@ -160,10 +163,13 @@ class SliceTest {
         .hasMessageContaining("--undulation");
   }
 
-  @Test
-  void lazyEqualsWrittenWhateverTilesAndThreads() {
+  @ParameterizedTest
+  @EnumSource(
+      value = Method.class,
+      names = {"ADAPTIVE", "LAPLACIAN", "SMOOTHING"})
+  void lazyEqualsWrittenWhateverTilesAndThreads(Method method) {
     Raster sharp =
-        new Pansharpen(ortho, ortho("ms", 2), Pansharpen.Method.ADAPTIVE, List.of()).run(Job.QUIET);
+        new Pansharpen(ortho, ortho("ms", 2), method, List.of(), 0.3, true).run(Job.QUIET);
     Path one = folder.resolve("one.tif");
     Path two = folder.resolve("two.tif");
     GeoTiffWriter.write(sharp, one, Compression.ZSTD, Job.of(1, 512));

@@ -225,6 +225,11 @@ public final class Bench extends VBox {
     }
   }
 
+  /** Places of spectral profiles; null before their tool was first in hand. */
+  public ProfileModel profiles() {
+    return profiles;
+  }
+
   /** Sets the other half of a tie point where it is expected. */
   public void takeExpected() {
     ties.takeExpected();
@@ -274,6 +279,7 @@ public final class Bench extends VBox {
       }
       case "tiepoints" -> new TiePanel(workspace, picture, ties, marks);
       case "mosaic" -> new MosaicPanel(workspace, picture, seams, seamMarks);
+      case "stack" -> new StackPanel(workspace, step);
       case "profiles" -> {
         profiles = new ProfileModel(workspace);
         profileMarks = new ProfileMarks(workspace, profiles);

@@ -49,7 +49,7 @@ public record ProfileReport(List<Profile> profiles, List<Band> bands, double gra
       text.append(String.format("%n%-20s %8d", profile.name(), profile.pixels()));
       for (int b = 0; b < bands.size(); b++) {
         text.append(String.format(
-            Locale.ROOT, " %10.4g \u00b1 %5.2g", profile.mean()[b], profile.spread(b)));
+            Locale.ROOT, " %10.4g \u00b1 %-6.3g", profile.mean()[b], profile.spread(b)));
       }
     }
     if (profiles.size() > 1) {
