@@ -92,10 +92,15 @@ class SharpenWindowTest {
   }
 
   private void openScenes(FxRobot robot) {
+    openBoth();
+    settle(robot);
+    robot.clickOn("#stage-sharpen");
+  }
+
+  private void openBoth() {
     open("Pan", 4 * COARSE, 0.5, BandRole.PAN);
     open("Bands", COARSE, 2, BandRole.BLUE, BandRole.GREEN, BandRole.RED, BandRole.NEAR_INFRARED);
     window.waitForPicture();
-    robot.clickOn("#stage-sharpen");
   }
 
   private Workspace workspace() {
@@ -108,6 +113,19 @@ class SharpenWindowTest {
 
   private Look look() {
     return workspace().lookProperty().get();
+  }
+
+  /** Waits until no work has been going on for a while, so that nothing is made anew under the mouse. */
+  private void settle(FxRobot robot) {
+    window.waiting().until("rest", () -> {
+      for (int k = 0; k < 4; k++) {
+        if (workspace().tasks().runningProperty().get()) {
+          return false;
+        }
+        robot.sleep(60);
+      }
+      return true;
+    });
   }
 
   private void drag(FxRobot robot, double col, double row, double toCol, double toRow) {
@@ -270,6 +288,7 @@ class SharpenWindowTest {
     window
         .waiting()
         .until("best bands", () -> robot.lookup("#best-0").tryQuery().isPresent());
+    settle(robot);
     robot.clickOn("#profile-name-0").eraseText(7).write("wood").type(KeyCode.ENTER);
     window
         .waiting()
@@ -282,10 +301,12 @@ class SharpenWindowTest {
     robot.clickOn("#best-0");
     assertThat(look().name()).isEqualTo("Best three");
     assertThat(look().roles()).contains(BandRole.NEAR_INFRARED);
+    settle(robot);
     robot.clickOn("#profile-shown-2");
     assertThat(robot.lookup("#profile-shown-2").queryAs(CheckBox.class).isSelected())
         .isFalse();
 
+    settle(robot);
     robot.clickOn("#tool-texture").clickOn("#texture-compare");
     TextField measures = robot.lookup("#texture-measures").queryAs(TextField.class);
     String before = measures.getText();
@@ -328,5 +349,20 @@ class SharpenWindowTest {
     assertThat(stack.bands())
         .extracting(Band::role)
         .containsExactly(BandRole.BLUE, BandRole.RED, BandRole.GREEN);
+  }
+
+  @Test
+  void whatIsUnderThePatchIsCutOut(FxRobot robot) {
+    openBoth();
+    settle(robot);
+    robot.interact(() -> picture().fit());
+    robot.type(KeyCode.T).clickOn("#tool-clip");
+    robot.clickOn("#clip-extent-patch").clickOn("#clip-run");
+    window.waiting().results(3);
+
+    Raster cut = (Raster) workspace().results().get(2).value();
+    assertThat(cut.grid().width()).isBetween(20, COARSE - 1);
+    assertThat(cut.grid().height()).isBetween(20, COARSE - 1);
+    assertThat(cut.bands()).hasSize(4);
   }
 }

@@ -74,6 +74,12 @@ public final class StepPanel extends HBox {
     }
     settings = new StepSettings(workspace, step, option -> true);
     fields.getChildren().addAll(settings.fields());
+    settings.onArea(patch -> {
+      Result scene = inputs.results().get("scene");
+      return scene != null && scene.value() instanceof Raster raster
+          ? picture.areaOn(raster, patch)
+          : Optional.empty();
+    });
     again.setOnFinished(e -> {
       if (tried && picture.hasPatch()) {
         tryHere();

@@ -1,10 +1,15 @@
 package sharpkestrel.app.bench;
 
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -13,7 +18,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.flow.SettingValues;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.raster.Extent;
 
 /** The settings of a step as fields with units and ranges. */
 final class StepSettings {
@@ -23,7 +30,9 @@ final class StepSettings {
   private final List<StepSpec.Option> options;
   private final Map<String, Node> editors = new LinkedHashMap<>();
   private final Map<String, Node> controls = new LinkedHashMap<>();
+  private final List<Button> areaButtons = new ArrayList<>();
   private Runnable changed = () -> {};
+  private Function<Boolean, Optional<Extent>> area = patch -> Optional.empty();
 
   /**
    * @param wanted which of the step's settings
@@ -36,13 +45,41 @@ final class StepSettings {
       Node editor = editor(option);
       editor.setId(step.id() + "-" + option.name());
       editors.put(option.name(), editor);
-      controls.put(
-          option.name(),
-          editor instanceof TextField text && NumberSlider.suits(option)
-              ? new VBox(1, text, new NumberSlider(option, text))
-              : editor);
+      controls.put(option.name(), control(option, editor));
       listen(editor);
     }
+  }
+
+  private Node control(StepSpec.Option option, Node editor) {
+    if (editor instanceof TextField text && NumberSlider.suits(option)) {
+      return new VBox(1, text, new NumberSlider(option, text));
+    }
+    boolean area = option.rawType() == Optional.class && option.choices().isEmpty();
+    if (editor instanceof TextField text && area) {
+      return new HBox(4, text, taking(text, "View", false), taking(text, "Patch", true));
+    }
+    return editor;
+  }
+
+  /** Puts the area that is in view, or under the trial patch, where it would be typed. */
+  private Button taking(TextField text, String title, boolean patch) {
+    Button button = new Button(title);
+    button.setId(text.getId() + "-" + title.toLowerCase(Locale.ROOT));
+    button.setMinWidth(Region.USE_PREF_SIZE);
+    button.setVisible(false);
+    button.managedProperty().bind(button.visibleProperty());
+    areaButtons.add(button);
+    button.setTooltip(new Tooltip(
+        patch ? "The area under the trial patch (D draws one)" : "The area that is in view"));
+    button.setOnAction(
+        e -> area.apply(patch).ifPresent(extent -> text.setText(SettingValues.toText(extent))));
+    return button;
+  }
+
+  /** Where areas come from; told whether the trial patch is meant rather than the view. */
+  void onArea(Function<Boolean, Optional<Extent>> newArea) {
+    area = newArea;
+    areaButtons.forEach(button -> button.setVisible(true));
   }
 
   private void listen(Node editor) {
@@ -90,7 +127,10 @@ final class StepSettings {
     label.getStyleClass().add("soft");
     label.setTooltip(new Tooltip(does));
     if (editor instanceof Region region) {
-      region.setPrefWidth(editor instanceof HBox ? 200 : Math.max(150, region.getPrefWidth()));
+      region.setPrefWidth(
+          editor instanceof HBox
+              ? Math.max(200, region.getPrefWidth())
+              : Math.max(150, region.getPrefWidth()));
     }
     return new VBox(2, label, editor);
   }

@@ -391,6 +391,30 @@ public final class PictureView extends Region {
         : patch.on(panes.a());
   }
 
+  /**
+   * What is in view, or under the trial patch, in a raster's own coordinates, cut to it; empty where it lies elsewhere.
+   */
+  public Optional<Extent> areaOn(Raster raster, boolean underPatch) {
+    if (!isShowing() || raster.grid().crs().isKnown() != panes.a().isPlaced()) {
+      return Optional.empty();
+    }
+    Optional<Extent> area = underPatch ? patchOn(raster) : Optional.of(viewExtent());
+    Extent whole = raster.grid().crs().isKnown()
+        ? raster.grid().extent()
+        : new Extent(0, 0, raster.grid().width(), raster.grid().height());
+    return area.map(extent -> extent.intersect(whole)).filter(extent -> !extent.isEmpty());
+  }
+
+  private Extent viewExtent() {
+    Viewport view = views.a();
+    double right = view.left() + views.paneWidth() * view.unitsPerPixel();
+    double bottom = view.top() + getHeight() * view.unitsPerPixel();
+    double scale = panes.a().rawScale;
+    return panes.a().isPlaced()
+        ? new Extent(view.left(), -bottom, right, -view.top())
+        : new Extent(view.left() / scale, view.top() / scale, right / scale, bottom / scale);
+  }
+
   public boolean hasPatch() {
     return patch.isSet();
   }
