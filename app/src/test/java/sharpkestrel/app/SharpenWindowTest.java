@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import javafx.geometry.Point2D;
@@ -31,13 +33,15 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
-import sharpkestrel.raster.Made;
+import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
 
 /** The stage Sharpen in a real window: looks, methods in numbers, trials, thresholds, profiles. */
@@ -72,17 +76,32 @@ class SharpenWindowTest {
   private void open(String name, int size, double pixel, BandRole... roles) {
     Path file = folder.resolve(name + ".tif");
     double scale = (double) COARSE / size;
-    Raster raster = Made.on(
-        new Grid(size, size, Affine.northUp(512_000, 6_702_000, pixel), CrsName.epsg(32630)),
-        SampleType.UINT16,
-        (b, x, y) -> roles.length > 1
-            ? ground(b, x * scale, y * scale)
-            : (ground(0, x * scale, y * scale) + ground(1, x * scale, y * scale)) / 2,
-        roles);
-    GeoTiffWriter.write(raster, file, Compression.DEFLATE, Job.QUIET);
+    float[][] planes = new float[roles.length][size * size];
+    for (int b = 0; b < roles.length; b++) {
+      for (int i = 0; i < size * size; i++) {
+        double x = i % size * scale;
+        double y = i / size * scale;
+        planes[b][i] =
+            (float) (roles.length > 1 ? ground(b, x, y) : (ground(0, x, y) + ground(1, x, y)) / 2);
+      }
+    }
+    write(file, size, pixel, planes, roles);
     int before = workspace().results().size();
     workspaceRun(name, file);
     window.waiting().results(before + 1);
+  }
+
+  private static void write(
+      Path file, int size, double pixel, float[][] planes, BandRole... roles) {
+    Grid grid =
+        new Grid(size, size, Affine.northUp(512_000, 6_702_000, pixel), CrsName.epsg(32630));
+    List<Band> bands =
+        Arrays.stream(roles).map(role -> Band.of(role, SampleType.UINT16)).toList();
+    GeoTiffWriter.write(
+        new MemoryRaster(grid, bands, Attachments.NONE, planes),
+        file,
+        Compression.DEFLATE,
+        Job.QUIET);
   }
 
   private void workspaceRun(String title, Path file) {
@@ -263,7 +282,7 @@ class SharpenWindowTest {
     window.waiting().results(3);
     Raster mask = (Raster) workspace().results().get(2).value();
     assertThat(mask.bands().get(0).type()).isEqualTo(SampleType.UINT8);
-    float[] values = Made.samples(mask)[0];
+    float[] values = mask.read(0, mask.grid().window(), Request.BACKGROUND)[0];
     assertThat(values[60 * COARSE + 100]).isEqualTo(1);
     assertThat(values[90 * COARSE + 20]).isZero();
   }
@@ -322,15 +341,9 @@ class SharpenWindowTest {
   void bandsAreStackedWithTheirRolesGuessedAndMended(FxRobot robot) {
     Path delivery = folder.resolve("delivery");
     for (String name : new String[] {"a_blue", "b_red", "c_unknown"}) {
-      GeoTiffWriter.write(
-          Made.on(
-              new Grid(40, 40, Affine.northUp(512_000, 6_702_000, 2), CrsName.epsg(32630)),
-              SampleType.UINT16,
-              (b, x, y) -> 1 + x + y,
-              BandRole.OTHER),
-          delivery.resolve(name + ".tif"),
-          Compression.DEFLATE,
-          Job.QUIET);
+      float[] plane = new float[40 * 40];
+      Arrays.fill(plane, 7);
+      write(delivery.resolve(name + ".tif"), 40, 2, new float[][] {plane}, BandRole.OTHER);
     }
     robot.clickOn("#tool-stack").clickOn("#stack-path").write(delivery.toString());
     robot.clickOn("#stack-add");

@@ -61,25 +61,19 @@ class LocalContrastTest {
 
     float[] found = contrasted(scene, 16, limit);
 
-    for (int y = 0; y < HIGH; y++) {
-      for (int x = 0; x < WIDE; x++) {
+    double low = min(Made.samples(scene)[0]);
+    double high = max(Made.samples(scene)[0]);
+    for (int y = 0; y < HIGH; y += 3) {
+      for (int x = 0; x < WIDE; x += 2) {
         assertThat((double) found[y * WIDE + x])
             .as("%d, %d", x, y)
-            .isCloseTo(plain(x, y, 32, limit), within(0.51));
+            .isCloseTo(plain(x, y, 32, limit, low, high), within(0.51));
       }
     }
   }
 
   /** The value a pixel gets, from the numbers of its four nearest tiles counted one by one. */
-  private static double plain(int col, int row, int side, double limit) {
-    double low = Double.POSITIVE_INFINITY;
-    double high = Double.NEGATIVE_INFINITY;
-    for (int y = 0; y < HIGH; y++) {
-      for (int x = 0; x < WIDE; x++) {
-        low = Math.min(low, value(x, y));
-        high = Math.max(high, value(x, y));
-      }
-    }
+  private static double plain(int col, int row, int side, double limit, double low, double high) {
     int bins = (int) (high - low) + 1;
     int across = (WIDE + side - 1) / side;
     int down = (HIGH + side - 1) / side;

@@ -13,7 +13,9 @@ final class PairCounts {
   /** {@code n ln n} in units of 2^-32. */
   private static final double UNIT = 0x1p32;
 
-  private final LevelTile tile;
+  private static final double LOG_TWO = Math.log(2);
+
+  private final int[][] rows;
   private final int right;
   private final int down;
   private final int pairsAcross;
@@ -24,6 +26,7 @@ final class PairCounts {
   private final int[] differences;
   private final int[] sums;
   private final long[] steps;
+  private final double[] logs;
   private final boolean wantsSums;
   private int total;
   private int unlike;
@@ -34,7 +37,7 @@ final class PairCounts {
   private long sumLogs;
 
   PairCounts(LevelTile tile, Displacement displacement, int levels, boolean wantsSums) {
-    this.tile = tile;
+    rows = tile.rows();
     this.levels = levels;
     this.wantsSums = wantsSums;
     // a pair counts in both orders, so the one that goes down may stand for both
@@ -49,8 +52,10 @@ final class PairCounts {
     differences = new int[levels];
     sums = new int[2 * levels];
     steps = new long[2 * side * side + 2];
+    logs = new double[steps.length];
     for (int n = 0; n + 1 < steps.length; n++) {
       steps[n] = Math.round(UNIT * (xLogX(n + 1) - xLogX(n)));
+      logs[n] = Math.log(n);
     }
   }
 
@@ -84,60 +89,74 @@ final class PairCounts {
 
   private void enter(int row, int column) {
     int x = right < 0 ? column - right : column;
+    long pairLog = 0;
+    long singleLog = 0;
+    long differenceLog = 0;
+    long sumLog = 0;
     for (int y = row; y < row + pairsDown; y++) {
-      int i = tile.rows()[y][x];
-      int j = tile.rows()[y + down][x + right];
+      int i = rows[y][x];
+      int j = rows[y + down][x + right];
       if ((i | j) < 0) {
         continue;
       }
       int low = Math.min(i, j);
       int high = Math.max(i, j);
-      int at = low * levels + high;
-      int n = pairs[at]++;
+      int n = pairs[low * levels + high]++;
       total++;
-      pairLogs += steps[n];
+      pairLog += steps[n];
       if (low == high) {
         squares += 4 * n + 2;
       } else {
         unlike++;
         squares += 2 * n + 1;
       }
-      singleLogs += steps[single[i]++];
-      singleLogs += steps[single[j]++];
-      differenceLogs += steps[differences[high - low]++];
+      singleLog += steps[single[i]++];
+      singleLog += steps[single[j]++];
+      differenceLog += steps[differences[high - low]++];
       if (wantsSums) {
-        sumLogs += steps[sums[i + j]++];
+        sumLog += steps[sums[i + j]++];
       }
     }
+    pairLogs += pairLog;
+    singleLogs += singleLog;
+    differenceLogs += differenceLog;
+    sumLogs += sumLog;
   }
 
   private void leave(int row, int column) {
     int x = right < 0 ? column - right : column;
+    long pairLog = 0;
+    long singleLog = 0;
+    long differenceLog = 0;
+    long sumLog = 0;
     for (int y = row; y < row + pairsDown; y++) {
-      int i = tile.rows()[y][x];
-      int j = tile.rows()[y + down][x + right];
+      int i = rows[y][x];
+      int j = rows[y + down][x + right];
       if ((i | j) < 0) {
         continue;
       }
       int low = Math.min(i, j);
       int high = Math.max(i, j);
-      int at = low * levels + high;
-      int n = --pairs[at];
+      int n = --pairs[low * levels + high];
       total--;
-      pairLogs -= steps[n];
+      pairLog += steps[n];
       if (low == high) {
         squares -= 4 * n + 2;
       } else {
         unlike--;
         squares -= 2 * n + 1;
       }
-      singleLogs -= steps[--single[i]];
-      singleLogs -= steps[--single[j]];
-      differenceLogs -= steps[--differences[high - low]];
+      singleLog += steps[--single[i]];
+      singleLog += steps[--single[j]];
+      differenceLog += steps[--differences[high - low]];
       if (wantsSums) {
-        sumLogs -= steps[--sums[i + j]];
+        sumLog += steps[--sums[i + j]];
       }
     }
+    pairLogs -= pairLog;
+    singleLogs -= singleLog;
+    differenceLogs -= differenceLog;
+    sumLogs -= sumLog;
   }
 
   /** The value of a measure in the window as it stands; NaN where it holds no pair. */
@@ -151,10 +170,10 @@ final class PairCounts {
           // p is n/2N off the diagonal, twice, and n/N on it; squares holds n² and 2n²
           case SECOND_MOMENT -> squares / (2 * n * n);
           case PAIR_ENTROPY -> pairEntropy(n);
-          case DIFFERENCE_ENTROPY -> Math.max(0, Math.log(n) - differenceLogs / UNIT / n);
-          case SUM_ENTROPY -> Math.max(0, Math.log(n) - sumLogs / UNIT / n);
+          case DIFFERENCE_ENTROPY -> Math.max(0, logs[total] - differenceLogs / UNIT / n);
+          case SUM_ENTROPY -> Math.max(0, logs[total] - sumLogs / UNIT / n);
           case INFORMATION -> {
-            double own = Math.max(0, Math.log(2 * n) - singleLogs / UNIT / (2 * n));
+            double own = Math.max(0, logs[2 * total] - singleLogs / UNIT / (2 * n));
             yield own < 1e-9 ? 0 : Math.max(-1, Math.min(0, (pairEntropy(n) - 2 * own) / own));
           }
           default -> throw new IllegalArgumentException(measure + " is no count of pairs");
@@ -162,6 +181,6 @@ final class PairCounts {
   }
 
   private double pairEntropy(double n) {
-    return Math.max(0, Math.log(n) + (unlike * Math.log(2) - pairLogs / UNIT) / n);
+    return Math.max(0, logs[total] + (unlike * LOG_TWO - pairLogs / UNIT) / n);
   }
 }

@@ -1,11 +1,10 @@
 package sharpkestrel.sharpen.texture;
 
 import java.util.Arrays;
-import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.function.Predicate;
+import java.util.stream.IntStream;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.DerivedRaster;
@@ -169,22 +168,19 @@ public final class TextureRaster extends DerivedRaster {
   /** Measures that are means over pairs. */
   private void sums(LevelTile tile, Displacement displacement, float[][] target, int area) {
     PairSums sums = new PairSums(tile, displacement);
-    Map<PairSums.Term, int[]> done = new EnumMap<>(PairSums.Term.class);
+    int[][] planes = new int[PairSums.Term.values().length][];
     for (int b = 0; b < target.length; b++) {
       Measure measure = measures.get(b);
       if (target[b] == null || measure.needsCounts()) {
         continue;
       }
       for (PairSums.Term term : terms(measure)) {
-        done.computeIfAbsent(term, t -> {
-          int[] plane = new int[area];
-          sums.of(t, plane);
-          return plane;
-        });
+        if (planes[term.ordinal()] == null) {
+          planes[term.ordinal()] = new int[area];
+          sums.of(term, planes[term.ordinal()]);
+        }
       }
-      for (int i = 0; i < area; i++) {
-        target[b][i] = (float) value(measure, done, i);
-      }
+      fill(measure, planes, target[b]);
     }
   }
 
@@ -202,33 +198,56 @@ public final class TextureRaster extends DerivedRaster {
     };
   }
 
-  private static double value(Measure measure, Map<PairSums.Term, int[]> sums, int i) {
-    double n = sums.get(PairSums.Term.ONE)[i];
-    if (n == 0) {
-      return Double.NaN;
-    }
-    return switch (measure) {
-      case CONTRAST -> sums.get(PairSums.Term.SQUARED_DIFFERENCE)[i] / n;
-      case DISSIMILARITY -> sums.get(PairSums.Term.DIFFERENCE)[i] / n;
-      case HOMOGENEITY -> sums.get(PairSums.Term.INVERSE)[i] / n / PairSums.INVERSE_ONE;
-      case PAIR_MEAN -> sums.get(PairSums.Term.SUM)[i] / (2 * n);
-      case PAIR_VARIANCE -> variance(sums, i, n);
-      case CORRELATION -> {
-        double mean = sums.get(PairSums.Term.SUM)[i] / (2 * n);
-        double variance = variance(sums, i, n);
-        double covariance = sums.get(PairSums.Term.PRODUCT)[i] / n - mean * mean;
-        yield variance < 1e-9 ? 1 : covariance / variance;
+  private static void fill(Measure measure, int[][] planes, float[] out) {
+    int[] ones = planes[PairSums.Term.ONE.ordinal()];
+    int[] squared = planes[PairSums.Term.SQUARED_DIFFERENCE.ordinal()];
+    int[] differences = planes[PairSums.Term.DIFFERENCE.ordinal()];
+    int[] sums = planes[PairSums.Term.SUM.ordinal()];
+    int[] squares = planes[PairSums.Term.SQUARES.ordinal()];
+    switch (measure) {
+      case CONTRAST -> means(squared, ones, 1, out);
+      case DISSIMILARITY -> means(differences, ones, 1, out);
+      case HOMOGENEITY ->
+        means(planes[PairSums.Term.INVERSE.ordinal()], ones, 1.0 / PairSums.INVERSE_ONE, out);
+      case PAIR_MEAN -> means(sums, ones, 0.5, out);
+      case PAIR_VARIANCE -> {
+        for (int i = 0; i < out.length; i++) {
+          out[i] = (float) variance(sums[i], squares[i], ones[i]);
+        }
       }
+      case CORRELATION ->
+        correlations(planes[PairSums.Term.PRODUCT.ordinal()], sums, squares, ones, out);
       default -> {
-        double mean = sums.get(PairSums.Term.DIFFERENCE)[i] / n;
-        yield Math.max(0, sums.get(PairSums.Term.SQUARED_DIFFERENCE)[i] / n - mean * mean);
+        for (int i = 0; i < out.length; i++) {
+          double n = ones[i];
+          double mean = differences[i] / n;
+          out[i] = n == 0 ? Float.NaN : (float) Math.max(0, squared[i] / n - mean * mean);
+        }
       }
-    };
+    }
   }
 
-  private static double variance(Map<PairSums.Term, int[]> sums, int i, double n) {
-    double mean = sums.get(PairSums.Term.SUM)[i] / (2 * n);
-    return Math.max(0, sums.get(PairSums.Term.SQUARES)[i] / (2 * n) - mean * mean);
+  private static void means(int[] sums, int[] counts, double factor, float[] out) {
+    for (int i = 0; i < out.length; i++) {
+      out[i] = (float) (factor * sums[i] / counts[i]);
+    }
+  }
+
+  private static void correlations(
+      int[] products, int[] sums, int[] squares, int[] ones, float[] out) {
+    for (int i = 0; i < out.length; i++) {
+      double n = ones[i];
+      double mean = sums[i] / (2 * n);
+      double variance = variance(sums[i], squares[i], n);
+      double covariance = products[i] / n - mean * mean;
+      out[i] = n == 0 ? Float.NaN : variance < 1e-9 ? 1 : (float) (covariance / variance);
+    }
+  }
+
+  /** NaN where there is no pair. */
+  private static double variance(double sum, double squares, double n) {
+    double mean = sum / (2 * n);
+    return Math.max(0, squares / (2 * n) - mean * mean);
   }
 
   /** Measures that need how often each pair of levels occurs. */
@@ -238,15 +257,18 @@ public final class TextureRaster extends DerivedRaster {
     }
     PairCounts counts = new PairCounts(
         tile, displacement, levels.count(), wants(target, m -> m == Measure.SUM_ENTROPY));
+    int[] wanted = IntStream.range(0, target.length)
+        .filter(b -> target[b] != null && measures.get(b).needsCounts())
+        .toArray();
+    Measure[] which = Arrays.stream(wanted).mapToObj(measures::get).toArray(Measure[]::new);
+    int width = tile.width();
     for (int y = 0; y < tile.height(); y++) {
       counts.start(y);
-      for (int x = 0; x < tile.width(); x++) {
-        for (int b = 0; b < target.length; b++) {
-          if (target[b] != null && measures.get(b).needsCounts()) {
-            target[b][y * tile.width() + x] = counts.of(measures.get(b));
-          }
+      for (int x = 0; x < width; x++) {
+        for (int k = 0; k < which.length; k++) {
+          target[wanted[k]][y * width + x] = counts.of(which[k]);
         }
-        if (x + 1 < tile.width()) {
+        if (x + 1 < width) {
           counts.move(y, x);
         }
       }
