@@ -15,12 +15,14 @@ final class PairCounts {
 
   private static final double LOG_TWO = Math.log(2);
 
-  private final int[][] rows;
-  private final int right;
-  private final int down;
+  private static final char HOLE = Character.MAX_VALUE;
+
   private final int pairsAcross;
   private final int pairsDown;
   private final int levels;
+  private final int pairRows;
+  private final char[] lows;
+  private final char[] highs;
   private final int[] pairs;
   private final int[] single;
   private final int[] differences;
@@ -37,16 +39,31 @@ final class PairCounts {
   private long sumLogs;
 
   PairCounts(LevelTile tile, Displacement displacement, int levels, boolean wantsSums) {
-    rows = tile.rows();
     this.levels = levels;
     this.wantsSums = wantsSums;
     // a pair counts in both orders, so the one that goes down may stand for both
     boolean up = displacement.down() < 0;
-    right = up ? -displacement.right() : displacement.right();
-    down = Math.abs(displacement.down());
+    int right = up ? -displacement.right() : displacement.right();
+    int down = Math.abs(displacement.down());
     int side = 2 * tile.radius() + 1;
     pairsAcross = side - Math.abs(right);
     pairsDown = side - down;
+    int[][] rows = tile.rows();
+    pairRows = rows.length - down;
+    int columns = rows[0].length - Math.abs(right);
+    // column by column, as the pairs that enter and leave lie one below the other
+    lows = new char[columns * pairRows];
+    highs = new char[columns * pairRows];
+    for (int y = 0; y < pairRows; y++) {
+      for (int c = 0; c < columns; c++) {
+        int x = right < 0 ? c - right : c;
+        int i = rows[y][x];
+        int j = rows[y + down][x + right];
+        boolean hole = (i | j) < 0;
+        lows[c * pairRows + y] = (char) (hole ? HOLE : Math.min(i, j));
+        highs[c * pairRows + y] = (char) Math.max(0, Math.max(i, j));
+      }
+    }
     pairs = new int[levels * levels];
     single = new int[levels];
     differences = new int[levels];
@@ -87,76 +104,85 @@ final class PairCounts {
     enter(row, fromColumn + pairsAcross);
   }
 
+  /** Without branches where pairs differ, which no processor could foresee. */
   private void enter(int row, int column) {
-    int x = right < 0 ? column - right : column;
+    int[] counts = pairs;
+    int[] singles = single;
     long pairLog = 0;
     long singleLog = 0;
     long differenceLog = 0;
-    long sumLog = 0;
-    for (int y = row; y < row + pairsDown; y++) {
-      int i = rows[y][x];
-      int j = rows[y + down][x + right];
-      if ((i | j) < 0) {
+    long square = 0;
+    int alike = 0;
+    int holes = 0;
+    int from = column * pairRows + row;
+    for (int k = from; k < from + pairsDown; k++) {
+      int low = lows[k];
+      int high = highs[k];
+      if (low == HOLE) {
+        holes++;
         continue;
       }
-      int low = Math.min(i, j);
-      int high = Math.max(i, j);
-      int n = pairs[low * levels + high]++;
-      total++;
+      int same = low == high ? 1 : 0;
+      int n = counts[low * levels + high]++;
       pairLog += steps[n];
-      if (low == high) {
-        squares += 4 * n + 2;
-      } else {
-        unlike++;
-        squares += 2 * n + 1;
-      }
-      singleLog += steps[single[i]++];
-      singleLog += steps[single[j]++];
+      square += (1 + same) * (2L * n + 1);
+      alike += same;
+      singleLog += steps[singles[low]++];
+      singleLog += steps[singles[high]++];
       differenceLog += steps[differences[high - low]++];
-      if (wantsSums) {
-        sumLog += steps[sums[i + j]++];
-      }
     }
+    int entered = pairsDown - holes;
+    total += entered;
+    unlike += entered - alike;
+    squares += square;
     pairLogs += pairLog;
     singleLogs += singleLog;
     differenceLogs += differenceLog;
-    sumLogs += sumLog;
+    for (int k = from; wantsSums && k < from + pairsDown; k++) {
+      if (lows[k] != HOLE) {
+        sumLogs += steps[sums[lows[k] + highs[k]]++];
+      }
+    }
   }
 
   private void leave(int row, int column) {
-    int x = right < 0 ? column - right : column;
+    int[] counts = pairs;
+    int[] singles = single;
     long pairLog = 0;
     long singleLog = 0;
     long differenceLog = 0;
-    long sumLog = 0;
-    for (int y = row; y < row + pairsDown; y++) {
-      int i = rows[y][x];
-      int j = rows[y + down][x + right];
-      if ((i | j) < 0) {
+    long square = 0;
+    int alike = 0;
+    int holes = 0;
+    int from = column * pairRows + row;
+    for (int k = from; k < from + pairsDown; k++) {
+      int low = lows[k];
+      int high = highs[k];
+      if (low == HOLE) {
+        holes++;
         continue;
       }
-      int low = Math.min(i, j);
-      int high = Math.max(i, j);
-      int n = --pairs[low * levels + high];
-      total--;
+      int same = low == high ? 1 : 0;
+      int n = --counts[low * levels + high];
       pairLog += steps[n];
-      if (low == high) {
-        squares -= 4 * n + 2;
-      } else {
-        unlike--;
-        squares -= 2 * n + 1;
-      }
-      singleLog += steps[--single[i]];
-      singleLog += steps[--single[j]];
+      square += (1 + same) * (2L * n + 1);
+      alike += same;
+      singleLog += steps[--singles[low]];
+      singleLog += steps[--singles[high]];
       differenceLog += steps[--differences[high - low]];
-      if (wantsSums) {
-        sumLog += steps[--sums[i + j]];
-      }
     }
+    int left = pairsDown - holes;
+    total -= left;
+    unlike -= left - alike;
+    squares -= square;
     pairLogs -= pairLog;
     singleLogs -= singleLog;
     differenceLogs -= differenceLog;
-    sumLogs -= sumLog;
+    for (int k = from; wantsSums && k < from + pairsDown; k++) {
+      if (lows[k] != HOLE) {
+        sumLogs -= steps[--sums[lows[k] + highs[k]]];
+      }
+    }
   }
 
   /** The value of a measure in the window as it stands; NaN where it holds no pair. */
