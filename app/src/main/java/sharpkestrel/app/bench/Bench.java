@@ -225,11 +225,6 @@ public final class Bench extends VBox {
     }
   }
 
-  /** Places of spectral profiles; null before their tool was first in hand. */
-  public ProfileModel profiles() {
-    return profiles;
-  }
-
   /** Sets the other half of a tie point where it is expected. */
   public void takeExpected() {
     ties.takeExpected();
