@@ -185,6 +185,7 @@ public final class Bench extends VBox {
       Button tab = tab(step.title(), view.equals("Tool") && step.id().equals(tool));
       tab.setId("tool-" + step.id());
       tab.setOnAction(e -> {
+        picture.clearTrial();
         tool = step.id();
         toolChosen = true;
         view = "Tool";

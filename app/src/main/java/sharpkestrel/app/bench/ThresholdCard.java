@@ -91,12 +91,15 @@ final class ThresholdCard extends VBox {
   }
 
   private void took(Raster made) {
+    if (getScene() == null) {
+      // another tool was taken in hand meanwhile
+      return;
+    }
     index = made;
     double start = Otsu.threshold(values);
     shown = new double[values.length];
     Arrays.setAll(shown, i -> values[i]);
-    note.setText(
-        "Begins where what is in view parts best (Otsu). Run all writes the mask, or the index without a threshold.");
+    note.setText("Begins where what is in view parts best (Otsu).");
     draw(Double.isNaN(start) ? 0 : start);
     picture.showOver(made, Double.isNaN(start) ? 0 : start);
     put(Double.isNaN(start) ? 0 : start);

@@ -439,6 +439,12 @@ public final class PictureView extends Region {
     repaint();
   }
 
+  /** Takes away what was tried; the patch stays. */
+  public void clearTrial() {
+    patch.show(null);
+    repaint();
+  }
+
   public void clearPatch() {
     patch.clear();
     repaint();
