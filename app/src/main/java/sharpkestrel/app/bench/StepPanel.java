@@ -72,7 +72,7 @@ public final class StepPanel extends HBox {
           .getChildren()
           .add(StepSettings.field(title(input.name()), input.does(), "", inputs.control(input)));
     }
-    settings = new StepSettings(workspace, step, option -> true);
+    settings = new StepSettings(workspace, step, option -> true, true);
     fields.getChildren().addAll(settings.fields());
     settings.onArea(patch -> {
       Result scene = inputs.results().get("scene");

@@ -26,6 +26,7 @@ import sharpkestrel.raster.Extent;
 final class StepSettings {
 
   private final Workspace workspace;
+  private final boolean sliders;
   private final StepSpec step;
   private final List<StepSpec.Option> options;
   private final Map<String, Node> editors = new LinkedHashMap<>();
@@ -36,8 +37,11 @@ final class StepSettings {
 
   /**
    * @param wanted which of the step's settings
+   * @param sliders whether there is room for a slider under each number that has both ends
    */
-  StepSettings(Workspace workspace, StepSpec step, Predicate<StepSpec.Option> wanted) {
+  StepSettings(
+      Workspace workspace, StepSpec step, Predicate<StepSpec.Option> wanted, boolean sliders) {
+    this.sliders = sliders;
     this.workspace = workspace;
     this.step = step;
     options = step.options().stream().filter(wanted).toList();
@@ -51,7 +55,7 @@ final class StepSettings {
   }
 
   private Node control(StepSpec.Option option, Node editor) {
-    if (editor instanceof TextField text && NumberSlider.suits(option)) {
+    if (sliders && editor instanceof TextField text && NumberSlider.suits(option)) {
       return new VBox(1, text, new NumberSlider(option, text));
     }
     boolean area = option.rawType() == Optional.class && option.choices().isEmpty();

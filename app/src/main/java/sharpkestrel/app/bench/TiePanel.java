@@ -76,8 +76,8 @@ public final class TiePanel extends HBox {
     this.workspace = workspace;
     this.picture = picture;
     this.model = model;
-    finding =
-        new StepSettings(workspace, StepCatalogue.get("tiepoints"), option -> !option.ofPlace());
+    finding = new StepSettings(
+        workspace, StepCatalogue.get("tiepoints"), option -> !option.ofPlace(), false);
     heights = new TieHeights(workspace, model);
     bars = new ModelBars(kind -> model.kindProperty().set(kind));
     residuals = new ResidualList(model);
