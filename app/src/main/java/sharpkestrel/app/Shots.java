@@ -15,6 +15,8 @@ import javafx.scene.control.Label;
 import javafx.scene.image.PixelReader;
 import javafx.scene.image.WritableImage;
 import javafx.util.Duration;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -104,6 +106,7 @@ final class Shots {
       workspace.compareProperty().set(Workspace.Compare.SWIPE);
       near();
     });
+    planSharpening();
     run("segment", "Objects", Map.of("scene", "pansharpen"), shipped("objects"));
     shot("segment", () -> {
       workspace.compareProperty().set(Workspace.Compare.ONE);
@@ -156,6 +159,64 @@ final class Shots {
         System.err.println("kestrel: " + now);
       }
     });
+  }
+
+  /** The tools of the stage Sharpen on the placed bands. */
+  private void planSharpening() {
+    step(this::idle, () -> {
+      workspace.compareProperty().set(Workspace.Compare.ONE);
+      workspace.show(named("ortho-2"));
+      click("#tool-pansharpen");
+    });
+    // what pane A is to show has to be there before anything is done in it
+    step(() -> idle() && picture.isComplete(), () -> {
+      near();
+      picture.trials().here();
+      click("#pansharpen-rate");
+    });
+    step(() -> scene.lookup("#rating-laplacian") != null, () -> click("#pansharpen-try"));
+    shot("methods", () -> {});
+    shot("look", () -> {
+      picture.trials().clear();
+      toggleLook();
+    });
+    step(this::idle, () -> {
+      toggleLook();
+      click("#tool-texture");
+      picture.trials().here();
+      click("#texture-compare");
+    });
+    shot("texture", () -> ((Shell) scene.getRoot()).bench().setLifted(true));
+    step(this::idle, () -> {
+      ((Shell) scene.getRoot()).bench().setLifted(false);
+      picture.trials().clear();
+      click("#tool-builtup");
+      click("#builtup-show");
+    });
+    shot("built-up", () -> {});
+    step(this::idle, () -> {
+      click("#tool-profiles");
+      place("Water", 511_458, 6_701_909, 511_558, 6_702_026);
+      place("Wood", 512_425, 6_701_976, 512_492, 6_702_076);
+      place("Sparse wood", 512_625, 6_702_209, 512_692, 6_702_259);
+      place("Town", 512_225, 6_701_876, 512_325, 6_701_959);
+    });
+    shot("profiles", () -> {});
+    step(this::idle, () -> {
+      click("#tool-pansharpen");
+      workspace.show(named("pansharpen"));
+    });
+  }
+
+  private void toggleLook() {
+    ((javafx.scene.control.ToggleButton) scene.lookup("#look")).fire();
+  }
+
+  private void place(String name, double west, double south, double east, double north) {
+    var model = ((Shell) scene.getRoot()).bench().profiles();
+    model.add(new GeometryFactory().toGeometry(new Envelope(west, east, south, north)));
+    int last = model.places().size() - 1;
+    model.places().set(last, model.places().get(last).named(name));
   }
 
   /** Settings of a step of the shipped run sheet, so that the pictures show what it does. */

@@ -329,7 +329,7 @@ class SharpenWindowTest {
     robot.clickOn("#tool-texture").clickOn("#texture-compare");
     TextField measures = robot.lookup("#texture-measures").queryAs(TextField.class);
     String before = measures.getText();
-    window.waiting().until("the patch", () -> picture().hasPatch());
+    window.waiting().until("the patch", () -> picture().trials().isSet());
     window.waiting().until("another choice", () -> {
       robot.interact(() -> robot.lookup("#texture-thin").queryButton().fire());
       return !measures.getText().equals(before);

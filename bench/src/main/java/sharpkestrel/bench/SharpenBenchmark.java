@@ -39,6 +39,7 @@ import sharpkestrel.raster.Statistics;
 import sharpkestrel.sharpen.BuiltUp;
 import sharpkestrel.sharpen.LocalContrast;
 import sharpkestrel.sharpen.Texture;
+import sharpkestrel.sharpen.TextureSource;
 import sharpkestrel.sharpen.texture.Binning;
 import sharpkestrel.sharpen.texture.Direction;
 import sharpkestrel.sharpen.texture.Measure;
@@ -149,7 +150,8 @@ public class SharpenBenchmark {
   /** 2,048 x 2,048, ten displacements, 9 x 9. */
   @Benchmark
   public int builtUp() {
-    return all(new BuiltUp(small, Optional.empty(), "9", 128, 0.5, Double.NaN).run(ONE_THREAD));
+    return all(new BuiltUp(new TextureSource(small, Optional.empty()), "9", 128, 0.5, Double.NaN)
+        .run(ONE_THREAD));
   }
 
   @Benchmark
@@ -189,7 +191,8 @@ public class SharpenBenchmark {
   public int texture() {
     Texture.Pairs pairs =
         new Texture.Pairs(1, Direction.EAST, LEVELS, Binning.EQUAL_WIDTH, new ArrayList<>(), 0.5);
-    return all(new Texture(part, OF_PAIRS, Optional.empty(), "9", pairs).run(ONE_THREAD));
+    return all(new Texture(new TextureSource(part, Optional.empty()), OF_PAIRS, "9", pairs)
+        .run(ONE_THREAD));
   }
 
   /** The same measures of pairs from each window's matrix made afresh, on a strip of 256 x 8; times 32 for the whole. */

@@ -10,6 +10,7 @@ import sharpkestrel.place.fit.Fit;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.sharpen.pan.PanModel;
 import sharpkestrel.sharpen.pan.Ratings;
 import sharpkestrel.sharpen.profile.ProfileReport;
 
@@ -31,10 +32,16 @@ final class Descriptions {
             raster.bands().size() == 1 ? "" : "s",
             raster.bands().get(0).type().label(),
             raster
-                .attachments()
-                .get(SeamVisibility.class)
-                .map(Descriptions::seams)
-                .orElse(""));
+                    .attachments()
+                    .get(SeamVisibility.class)
+                    .map(Descriptions::seams)
+                    .orElse("")
+                + raster
+                    .attachments()
+                    .get(PanModel.class)
+                    .filter(model -> model.gains().length == raster.bands().size())
+                    .map(model -> sharpening(model, raster))
+                    .orElse(""));
       case Cut cut ->
         String.format(
             Locale.ROOT,
@@ -55,6 +62,14 @@ final class Descriptions {
       case ProfileReport report -> report.profiles().size() + " profiles";
       default -> result.toString();
     };
+  }
+
+  private static String sharpening(PanModel model, Raster raster) {
+    String weights = model.weightsText();
+    return (weights.isEmpty() ? "" : ", weights " + weights)
+        + (model.alignment().isNone()
+            ? ""
+            : ", bands moved by " + model.alignment().toText(raster.bands()));
   }
 
   private static String offsets(double[] off) {

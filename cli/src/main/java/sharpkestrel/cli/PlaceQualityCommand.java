@@ -8,13 +8,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Scenario;
 import sharpkestrel.demo.Survey;
-import sharpkestrel.demo.SurveyMaker;
 import sharpkestrel.demo.World;
 import sharpkestrel.demo.sensor.Sensor;
 import sharpkestrel.flow.StepCatalogue;
@@ -32,7 +32,6 @@ import sharpkestrel.place.fit.TiePoint;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
-import sharpkestrel.raster.RasterException;
 
 @Command(
     name = "place-quality",
@@ -43,16 +42,8 @@ final class PlaceQualityCommand implements Runnable {
 
   private static final double BIAS = 4;
 
-  @Option(names = "--seeds", split = ",", description = "Held-out seeds, 101 and up.")
-  List<Long> seeds = List.of(101L, 102L, 103L);
-
-  @Option(
-      names = "--on-tuning-seeds",
-      description = "Allow seeds below 101; what is written says that it is no report.")
-  boolean onTuningSeeds;
-
-  @Option(names = "--size", description = "Panchromatic pixels along one side.")
-  int size = 4096;
+  @Mixin
+  HeldOut on = new HeldOut();
 
   @Option(names = "--out", description = "The page to write.")
   Path page = Path.of("docs/quality/place.md");
@@ -82,17 +73,11 @@ final class PlaceQualityCommand implements Runnable {
 
   @Override
   public void run() {
-    for (long seed : seeds) {
-      if (seed < DemoData.FIRST_HELD_OUT && !onTuningSeeds) {
-        throw new RasterException("Seed " + seed
-            + " is one that settings may be tuned on; reports are made on seeds 101 and up. To look at it while tuning,"
-            + " add --on-tuning-seeds: the page then says so.");
-      }
-    }
+    on.check();
     out = spec.commandLine().getOut();
     job = new ConsoleJob(
         spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
-    for (long seed : seeds) {
+    for (long seed : on.seeds) {
       measure(seed);
     }
     AtomicFile.write(page, temporary -> Files.writeString(temporary, markdown()));
@@ -100,8 +85,8 @@ final class PlaceQualityCommand implements Runnable {
 
   private void measure(long seed) {
     Survey survey = survey(seed, 0);
-    World world = new World(seed, size, Scenario.WHOLE);
-    Path folder = DemoData.home().resolve("runs/place-" + seed + "-" + size);
+    World world = new World(seed, on.size, Scenario.WHOLE);
+    Path folder = DemoData.home().resolve("runs/place-" + seed + "-" + on.size);
     Raster pan = image(survey, "scene-one", "pan");
     Raster panTwo = image(survey, "scene-two", "pan");
     Map<String, Object> heights = Map.of("heights", RasterFiles.open(survey.heights()));
@@ -184,10 +169,7 @@ final class PlaceQualityCommand implements Runnable {
   }
 
   private Survey survey(long seed, double bias) {
-    return SurveyMaker.make(
-        DemoData.surveys(),
-        new Survey.Order(seed, size, Scenario.WHOLE, bias, Survey.Holds.ALL_FILES),
-        job);
+    return on.survey(seed, bias, job);
   }
 
   private Raster image(Survey survey, String scene, String image) {
@@ -279,12 +261,12 @@ final class PlaceQualityCommand implements Runnable {
   private String markdown() {
     StringBuilder text = new StringBuilder();
     text.append(
-        onTuningSeeds
+        on.onTuningSeeds
             ? "# How well scenes are placed, on seeds that settings may be tuned on: no report\n\n"
             : "# How well scenes are placed, on held-out seeds\n\n");
     text.append("`./kestrel place-quality --seeds ");
-    text.append(String.join(",", seeds.stream().map(String::valueOf).toList()));
-    text.append(" --size ").append(size);
+    text.append(on.seedsText());
+    text.append(" --size ").append(on.size);
     text.append("` on Fenwrack Sound, scenes of 0.5 m, terrain model of 1 m.\n\n");
     tables.forEach((name, rows) -> {
       text.append("## ").append(TITLES.get(name)).append("\n\n");

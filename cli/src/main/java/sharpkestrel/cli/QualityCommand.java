@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
@@ -21,7 +22,6 @@ import sharpkestrel.flow.Runner;
 import sharpkestrel.io.AtomicFile;
 import sharpkestrel.io.Layer;
 import sharpkestrel.objects.ObjectSet;
-import sharpkestrel.raster.RasterException;
 
 @Command(
     name = "quality",
@@ -32,16 +32,8 @@ final class QualityCommand implements Runnable {
   @Option(names = "--sheet", description = "The run sheet to report on.")
   Path sheet = Path.of("docs/examples/metal-roofs.json");
 
-  @Option(names = "--seeds", split = ",", description = "Held-out seeds, 101 and up.")
-  List<Long> seeds = List.of(101L, 102L, 103L);
-
-  @Option(
-      names = "--on-tuning-seeds",
-      description = "Allow seeds below 101; what is written says that it is no report.")
-  boolean onTuningSeeds;
-
-  @Option(names = "--size", description = "Panchromatic pixels along one side.")
-  int size = 4096;
+  @Mixin
+  HeldOut on = new HeldOut();
 
   @Option(
       names = "--baseline",
@@ -59,21 +51,15 @@ final class QualityCommand implements Runnable {
 
   @Override
   public void run() {
-    for (long seed : seeds) {
-      if (seed < DemoData.FIRST_HELD_OUT && !onTuningSeeds) {
-        throw new RasterException("Seed " + seed
-            + " is one that settings may be tuned on; reports are made on seeds 101 and up. To look at it while tuning,"
-            + " add --on-tuning-seeds: the page then says so.");
-      }
-    }
+    on.check();
     PrintWriter out = spec.commandLine().getOut();
     ConsoleJob job = new ConsoleJob(
         spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
     RunSheet read = RunSheet.read(sheet);
     List<Row> rows = new ArrayList<>();
-    for (long seed : seeds) {
-      String survey = DemoData.resolve("demo:" + seed + ":" + size, job);
-      Path folder = DemoData.home().resolve("runs/quality-" + seed + "-" + size);
+    for (long seed : on.seeds) {
+      String survey = DemoData.resolve("demo:" + seed + ":" + on.size, job);
+      Path folder = DemoData.home().resolve("runs/quality-" + seed + "-" + on.size);
       Map<String, String> values = new LinkedHashMap<>();
       values.put("survey", survey);
       values.put("out", folder.toString());
@@ -110,12 +96,12 @@ final class QualityCommand implements Runnable {
   private String markdown(List<Row> rows) {
     StringBuilder text = new StringBuilder();
     text.append(
-        onTuningSeeds
+        on.onTuningSeeds
             ? "# Sheet-metal roofs, on seeds that settings may be tuned on: no report\n\n"
             : "# Sheet-metal roofs on held-out seeds\n\n");
     text.append("`./kestrel quality --seeds ");
-    text.append(String.join(",", seeds.stream().map(String::valueOf).toList()));
-    text.append(" --size ").append(size).append(baseline ? " --baseline" : "");
+    text.append(on.seedsText());
+    text.append(" --size ").append(on.size).append(baseline ? " --baseline" : "");
     text.append("` runs `").append(sheet);
     text.append(
         "` unchanged. Roofs of 25 m² and more, matched at IoU 0.5 with the roof outlines as they lie in the");

@@ -8,13 +8,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.demo.DemoData;
-import sharpkestrel.demo.Scenario;
 import sharpkestrel.demo.Survey;
-import sharpkestrel.demo.SurveyMaker;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.gather.Assemble;
 import sharpkestrel.io.AtomicFile;
@@ -23,7 +22,7 @@ import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
-import sharpkestrel.raster.RasterException;
+import sharpkestrel.sharpen.PanInputs;
 import sharpkestrel.sharpen.RateSharpening;
 import sharpkestrel.sharpen.pan.Rating;
 import sharpkestrel.sharpen.pan.Ratings;
@@ -35,16 +34,8 @@ import sharpkestrel.sharpen.pan.Ratings;
     mixinStandardHelpOptions = true)
 final class SharpenQualityCommand implements Runnable {
 
-  @Option(names = "--seeds", split = ",", description = "Held-out seeds, 101 and up.")
-  List<Long> seeds = List.of(101L, 102L, 103L);
-
-  @Option(
-      names = "--on-tuning-seeds",
-      description = "Allow seeds below 101; what is written says that it is no report.")
-  boolean onTuningSeeds;
-
-  @Option(names = "--size", description = "Panchromatic pixels along one side.")
-  int size = 4096;
+  @Mixin
+  HeldOut on = new HeldOut();
 
   @Option(names = "--out", description = "The page to write.")
   Path page = Path.of("docs/quality/sharpen-methods.md");
@@ -54,29 +45,25 @@ final class SharpenQualityCommand implements Runnable {
 
   @Override
   public void run() {
+    on.check();
     PrintWriter out = spec.commandLine().getOut();
     Job job = new ConsoleJob(
         spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
     StringBuilder text = new StringBuilder("# Methods of pan-sharpening, on held-out seeds\n\n");
     text.append("`./kestrel sharpen-quality --seeds ")
-        .append(String.join(",", seeds.stream().map(String::valueOf).toList()))
+        .append(on.seedsText())
         .append(" --size ")
-        .append(size)
+        .append(on.size)
         .append(
             "` on Fenwrack Sound: scene one orthorectified to 0.5 m and 2 m, as delivered (numbers of the sensor, haze and"
                 + " all), six bands, ratio 4. ERGAS, SAM and Q2n: both images reduced once more by the same ratio, sharpened, and"
                 + " compared with the multispectral one as it is (Wald's protocol); D and QNR: at full resolution, without a"
                 + " reference. Weights and gains are fitted to each scene by each method's own rule; nothing was tuned on these"
                 + " seeds.\n");
-    if (onTuningSeeds) {
+    if (on.onTuningSeeds) {
       text.append("\nMade with --on-tuning-seeds: this is no report.\n");
     }
-    for (long seed : seeds) {
-      if (seed < DemoData.FIRST_HELD_OUT && !onTuningSeeds) {
-        throw new RasterException("Seed " + seed
-            + " is one that settings may be tuned on; reports are made on seeds 101 and up. To look at it while tuning,"
-            + " add --on-tuning-seeds: the page then says so.");
-      }
+    for (long seed : on.seeds) {
       Ratings ratings = rate(seed, job);
       String table = table(seed, ratings);
       out.println(table);
@@ -87,14 +74,11 @@ final class SharpenQualityCommand implements Runnable {
   }
 
   private Ratings rate(long seed, Job job) {
-    Survey survey = SurveyMaker.make(
-        DemoData.surveys(),
-        new Survey.Order(seed, size, Scenario.WHOLE, 0, Survey.Holds.ALL_FILES),
-        job);
-    Path folder = DemoData.home().resolve("runs/sharpen-" + seed + "-" + size);
+    Survey survey = on.survey(seed, 0, job);
+    Path folder = DemoData.home().resolve("runs/sharpen-" + seed + "-" + on.size);
     Raster pan = ortho(survey, "pan", "0.5", folder.resolve("pan.tif"), job);
     Raster bands = ortho(survey, "ms", "2", folder.resolve("bands.tif"), job);
-    return new RateSharpening(pan, bands, Optional.empty(), List.of(), 0.3, true).run(job);
+    return new RateSharpening(Optional.empty(), List.of(), PanInputs.of(pan, bands)).run(job);
   }
 
   private static Raster ortho(Survey survey, String image, String pixel, Path file, Job job) {

@@ -2,7 +2,6 @@ package sharpkestrel.gather;
 
 import java.util.Optional;
 import sharpkestrel.geo.Rpc;
-import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.DerivedRaster;
 import sharpkestrel.raster.Extent;
@@ -78,27 +77,11 @@ public record Clip(
   }
 
   private Window pixels(Extent wanted) {
-    Affine toPixel = scene.grid().affine().inverse();
-    double left = Double.POSITIVE_INFINITY;
-    double top = left;
-    double right = -left;
-    double bottom = -left;
-    for (int corner = 0; corner < 4; corner++) {
-      double x = (corner & 1) == 0 ? wanted.west() : wanted.east();
-      double y = (corner >> 1) == 0 ? wanted.south() : wanted.north();
-      left = Math.min(left, toPixel.x(x, y));
-      right = Math.max(right, toPixel.x(x, y));
-      top = Math.min(top, toPixel.y(x, y));
-      bottom = Math.max(bottom, toPixel.y(x, y));
-    }
-    long x0 = Math.round(Math.max(left, 0));
-    long y0 = Math.round(Math.max(top, 0));
-    long x1 = Math.round(Math.min(right, scene.grid().width()));
-    long y1 = Math.round(Math.min(bottom, scene.grid().height()));
-    if (x1 <= x0 || y1 <= y0) {
+    Window area = scene.grid().under(wanted);
+    if (area.isEmpty()) {
       throw new RasterException("The area " + wanted + " lies outside of the scene, which covers "
           + scene.grid().extent() + ".");
     }
-    return new Window((int) x0, (int) y0, (int) (x1 - x0), (int) (y1 - y0));
+    return area;
   }
 }

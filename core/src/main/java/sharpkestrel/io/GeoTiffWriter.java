@@ -1,8 +1,6 @@
 package sharpkestrel.io;
 
 import java.io.IOException;
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
@@ -38,11 +36,6 @@ public final class GeoTiffWriter {
   /** Side of the file's tiles; independent of the tiles in which the raster is computed. */
   public static final int FILE_TILE = 512;
 
-  private static final VarHandle TWO_BYTES =
-      MethodHandles.byteArrayViewVarHandle(short[].class, ByteOrder.LITTLE_ENDIAN);
-  private static final VarHandle EIGHT_BYTES =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
-
   /** Of pixels, in a file whose offsets have four bytes. */
   private static final long MOST_BYTES = 3_900_000_000L;
 
@@ -52,6 +45,7 @@ public final class GeoTiffWriter {
   private final List<Level> levels = new ArrayList<>();
   private final SampleType type;
   private final int bands;
+  private final TileSamples samples;
 
   private GeoTiffWriter(Raster raster, Compression compression, boolean overviews) {
     this.raster = raster;
@@ -59,6 +53,7 @@ public final class GeoTiffWriter {
     this.overviews = overviews;
     this.type = raster.bands().get(0).type();
     this.bands = raster.bands().size();
+    this.samples = new TileSamples(raster.bands(), FILE_TILE, compression);
     for (Band band : raster.bands()) {
       if (band.type() != type) {
         throw new RasterException("A GeoTIFF holds one sample type; the bands have "
@@ -186,7 +181,7 @@ public final class GeoTiffWriter {
     Parallel.run(full.across, job, column -> {
       Window tile = new Window(column * FILE_TILE, row * FILE_TILE, FILE_TILE, FILE_TILE);
       float[][] planes = compute(tile, job);
-      packed[column] = pack(planes);
+      packed[column] = samples.pack(planes);
       if (reduce) {
         halveInto(levels.get(1), planes, column, row & 1);
       }
@@ -265,7 +260,7 @@ public final class GeoTiffWriter {
       for (int b = 0; b < bands; b++) {
         raster.bands().get(b).quantise(planes[b], 0, planes[b].length);
       }
-      packed[column] = pack(planes);
+      packed[column] = samples.pack(planes);
     });
     append(level, level.tileRow, packed);
     level.tileRow++;
@@ -289,118 +284,6 @@ public final class GeoTiffWriter {
         level.scratch.write(buffer);
       }
       level.written.addAndGet(packed[column].length);
-    }
-  }
-
-  private byte[] pack(float[][] planes) {
-    int size = type.bytes();
-    byte[] raw = new byte[FILE_TILE * FILE_TILE * bands * size];
-    if (size == 2) {
-      twoBytes(planes, raw);
-    }
-    for (int b = 0; b < bands && size != 2; b++) {
-      toBytes(planes[b], raster.bands().get(b), raw, b * size, bands * size);
-    }
-    int predictor = predictor();
-    if (predictor > 1) {
-      Predictor.apply(predictor, raw, FILE_TILE, FILE_TILE * bands, bands, size);
-    }
-    return compression.pack(raw, raw.length);
-  }
-
-  /** Samples of two bytes, by pixel: what is no number becomes the band's no-data. */
-  private void twoBytes(float[][] planes, byte[] raw) {
-    short[][] row = new short[bands][FILE_TILE];
-    float[] values = new float[FILE_TILE];
-    for (int y = 0; y < FILE_TILE; y++) {
-      for (int b = 0; b < bands; b++) {
-        System.arraycopy(planes[b], y * FILE_TILE, values, 0, FILE_TILE);
-        double noData = raster.bands().get(b).noData();
-        toShorts(values, row[b]);
-        if (!Double.isNaN(noData) && noData != 0) {
-          fillHoles(values, row[b], (short) (long) noData);
-        }
-      }
-      interleave(row, raw, 2 * y * FILE_TILE * bands);
-    }
-  }
-
-  /** What is no number becomes 0. */
-  private static void toShorts(float[] values, short[] samples) {
-    for (int k = 0; k < samples.length; k++) {
-      samples[k] = (short) (int) values[k];
-    }
-  }
-
-  private static void fillHoles(float[] values, short[] samples, short hole) {
-    for (int k = 0; k < samples.length; k++) {
-      if (Float.isNaN(values[k])) {
-        samples[k] = hole;
-      }
-    }
-  }
-
-  /** Four bands at a time as one number of eight bytes, as far as there are four. */
-  private static void interleave(short[][] bands, byte[] raw, int from) {
-    int step = 2 * bands.length;
-    int b = 0;
-    for (; b + 4 <= bands.length; b += 4) {
-      four(bands[b], bands[b + 1], bands[b + 2], bands[b + 3], raw, from + 2 * b, step);
-    }
-    for (; b < bands.length; b++) {
-      one(bands[b], raw, from + 2 * b, step);
-    }
-  }
-
-  private static void four(
-      short[] a, short[] b, short[] c, short[] d, byte[] raw, int from, int step) {
-    for (int k = 0, i = from; k < a.length; k++, i += step) {
-      long low = a[k] & 0xffffL | (b[k] & 0xffffL) << 16;
-      long high = c[k] & 0xffffL | (d[k] & 0xffffL) << 16;
-      EIGHT_BYTES.set(raw, i, low | high << 32);
-    }
-  }
-
-  private static void one(short[] a, byte[] raw, int from, int step) {
-    for (int k = 0, i = from; k < a.length; k++, i += step) {
-      TWO_BYTES.set(raw, i, a[k]);
-    }
-  }
-
-  private int predictor() {
-    if (compression == Compression.NONE) {
-      return 1;
-    }
-    return type == SampleType.FLOAT32 ? 3 : 2;
-  }
-
-  private static void toBytes(float[] plane, Band band, byte[] raw, int from, int step) {
-    SampleType type = band.type();
-    int i = from;
-    if (type == SampleType.FLOAT32) {
-      float hole = (float) band.noData();
-      for (float v : plane) {
-        Predictor.setInt(
-            raw, i, Float.floatToRawIntBits(!Float.isNaN(v) ? v : hole), ByteOrder.LITTLE_ENDIAN);
-        i += step;
-      }
-      return;
-    }
-    long hole = Double.isNaN(band.noData()) ? 0 : (long) band.noData();
-    switch (type.bytes()) {
-      case 1 -> {
-        for (float v : plane) {
-          raw[i] = (byte) (!Float.isNaN(v) ? (int) v : (int) hole);
-          i += step;
-        }
-      }
-      default -> {
-        for (float v : plane) {
-          int value = (int) (!Float.isNaN(v) ? (long) v : hole);
-          Predictor.setInt(raw, i, value, ByteOrder.LITTLE_ENDIAN);
-          i += step;
-        }
-      }
     }
   }
 
@@ -472,8 +355,8 @@ public final class GeoTiffWriter {
     entries.shorts(TiffTags.PHOTOMETRIC, 1);
     entries.shorts(TiffTags.SAMPLES, bands);
     entries.shorts(TiffTags.PLANAR, 1);
-    if (predictor() > 1) {
-      entries.shorts(TiffTags.PREDICTOR, predictor());
+    if (samples.predictor() > 1) {
+      entries.shorts(TiffTags.PREDICTOR, samples.predictor());
     }
     entries.ints(TiffTags.TILE_WIDTH, FILE_TILE);
     entries.ints(TiffTags.TILE_HEIGHT, FILE_TILE);

@@ -69,6 +69,30 @@ public record Grid(int width, int height, Affine affine, CrsName crs) {
     return new Extent(west, south, east, north);
   }
 
+  /** The whole pixels nearest to an extent, within the grid; empty where it lies elsewhere. */
+  public Window under(Extent extent) {
+    Affine toPixel = affine.inverse();
+    double left = Double.POSITIVE_INFINITY;
+    double top = left;
+    double right = -left;
+    double bottom = -left;
+    for (int corner = 0; corner < 4; corner++) {
+      double x = (corner & 1) == 0 ? extent.west() : extent.east();
+      double y = (corner >> 1) == 0 ? extent.south() : extent.north();
+      left = Math.min(left, toPixel.x(x, y));
+      right = Math.max(right, toPixel.x(x, y));
+      top = Math.min(top, toPixel.y(x, y));
+      bottom = Math.max(bottom, toPixel.y(x, y));
+    }
+    long x0 = Math.round(Math.max(left, 0));
+    long y0 = Math.round(Math.max(top, 0));
+    long x1 = Math.round(Math.min(right, width));
+    long y1 = Math.round(Math.min(bottom, height));
+    return new Window(
+        (int) Math.min(x0, width), (int) Math.min(y0, height), (int) Math.max(0, x1 - x0), (int)
+            Math.max(0, y1 - y0));
+  }
+
   /** Area of one pixel in square units of the affine. */
   public double pixelArea() {
     return Math.abs(affine.a() * affine.e() - affine.b() * affine.d());

@@ -1,8 +1,6 @@
 package sharpkestrel.sharpen;
 
 import java.util.List;
-import java.util.Optional;
-import sharpkestrel.geo.GroundSize;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.DerivedRaster;
@@ -16,8 +14,7 @@ import sharpkestrel.raster.Window;
 import sharpkestrel.sharpen.texture.Binning;
 import sharpkestrel.sharpen.texture.BuiltUpRaster;
 import sharpkestrel.sharpen.texture.Direction;
-import sharpkestrel.sharpen.texture.WindowSize;
-import sharpkestrel.step.In;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
@@ -32,13 +29,7 @@ import sharpkestrel.step.StepInfo;
         "The lowest contrast of pairs of grey levels over ten displacements: high where there are edges in every direction,"
             + " as among buildings. With a threshold, a mask of 1 and 0.")
 public record BuiltUp(
-    @In(does = "The scene.") Raster scene,
-
-    @Setting(
-        label = "Band",
-        does = "Role of the band to measure; auto takes the mean of the visible ones.",
-        initial = "auto")
-    Optional<BandRole> band,
+    @Group TextureSource source,
 
     @Setting(
         label = "Window",
@@ -73,19 +64,14 @@ public record BuiltUp(
 
   @Override
   public Raster run(Job job) {
-    int side = WindowSize.parse(window, GroundSize.of(scene).mean());
+    int side = source.pixels(window);
     if (side < 5) {
       throw new RasterException(
           "The window must have at least 5 pixels, as pairs lie up to 2 apart; " + window.strip()
               + " has " + side + " here.");
     }
-    Raster values = band.map(role -> Brightness.of(scene, scene.require(role)))
-        .orElseGet(() -> Brightness.visible(scene));
-    Statistics statistics =
-        Statistics.kept(values, scene, "texture " + band.map(BandRole::key).orElse(""), job)[0];
-    if (statistics.valid() == 0) {
-      throw new RasterException("The band holds no data, so nothing can be told of it.");
-    }
+    Raster values = source.values();
+    Statistics statistics = source.statistics(job);
     Texture.Pairs pairs =
         new Texture.Pairs(1, Direction.MIN, levels, Binning.EQUAL_WIDTH, List.of(), leftOut);
     boolean whole = values.bands().get(0).type().isWhole();

@@ -9,12 +9,11 @@ import sharpkestrel.sharpen.pan.Method;
 import sharpkestrel.sharpen.pan.Pair;
 import sharpkestrel.sharpen.pan.PanModel;
 import sharpkestrel.sharpen.pan.SharpenedRaster;
-import sharpkestrel.step.In;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
-import sharpkestrel.step.Suits;
 
 /**
  * Gives the bands of a multispectral scene the detail of a panchromatic one, by one of seven methods in one frame
@@ -28,16 +27,6 @@ import sharpkestrel.step.Suits;
         "Gives a multispectral scene the detail of its panchromatic band, on the panchromatic grid. The result keeps the"
             + " multispectral bands' order, roles and sample type.")
 public record Pansharpen(
-    @In(
-        does = "The panchromatic scene, placed.",
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Raster pan,
-
-    @In(
-        does = "The multispectral scene, placed in the same coordinate system.",
-        suits = {Suits.PLACED, Suits.SEVERAL_BANDS})
-    Raster multispectral,
-
     @Setting(
         label = "Method",
         does =
@@ -57,22 +46,7 @@ public record Pansharpen(
         initial = "auto")
     List<Double> weights,
 
-    @Setting(
-        label = "Contrast",
-        does =
-            "Contrast that the multispectral sensor keeps of the finest waves that its pixels can show; by it the"
-                + " panchromatic band is blurred to what that sensor sees.",
-        min = 0.05,
-        max = 0.95,
-        initial = "0.3")
-    double contrast,
-
-    @Setting(
-        label = "Align bands",
-        does =
-            "Whether bands that lie off the panchromatic one by part of a pixel are moved onto it; how far is measured.",
-        initial = "true")
-    boolean align)
+    @Group PanInputs scenes)
     implements Step<Raster> {
 
   public Pansharpen {
@@ -90,8 +64,8 @@ public record Pansharpen(
 
   @Override
   public Raster run(Job job) {
-    Pair pair = Pair.of(pan, multispectral);
-    int bands = multispectral.bands().size();
+    Pair pair = scenes.pair();
+    int bands = pair.multispectral().bands().size();
     if (!weights.isEmpty() && weights.size() != bands) {
       throw new RasterException("There are " + weights.size() + " weights for " + bands
           + " multispectral bands; give one for each.");
@@ -101,8 +75,9 @@ public record Pansharpen(
       throw new RasterException("The method '" + method.title()
           + "' takes no weights. Leave them out, or choose adaptive, brovey or gram_schmidt.");
     }
-    Alignment alignment = align ? Alignment.find(pair, contrast, job) : Alignment.none(bands);
-    PanModel model = PanModel.fit(pair, method, given, contrast, alignment, job);
-    return new SharpenedRaster(pair, model, contrast);
+    Alignment alignment =
+        scenes.align() ? Alignment.find(pair, scenes.contrast(), job) : Alignment.none(bands);
+    PanModel model = PanModel.fit(pair, method, given, scenes.contrast(), alignment, job);
+    return new SharpenedRaster(pair, model, scenes.contrast());
   }
 }

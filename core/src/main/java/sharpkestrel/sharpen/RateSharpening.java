@@ -4,22 +4,20 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Extent;
+import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
-import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Window;
 import sharpkestrel.sharpen.pan.Method;
 import sharpkestrel.sharpen.pan.Pair;
 import sharpkestrel.sharpen.pan.Rater;
 import sharpkestrel.sharpen.pan.Ratings;
-import sharpkestrel.step.In;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
-import sharpkestrel.step.Suits;
 
 /** Ranks ways of sharpening a scene by numbers, with and without a reference. */
 @StepInfo(
@@ -30,16 +28,6 @@ import sharpkestrel.step.Suits;
         "Ranks the methods of pan-sharpening on a scene beside plain interpolation: error, spectral angle and likeness of"
             + " the scene reduced once more and compared with itself, and distortions at full resolution.")
 public record RateSharpening(
-    @In(
-        does = "The panchromatic scene, placed.",
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Raster pan,
-
-    @In(
-        does = "The multispectral scene, placed in the same coordinate system.",
-        suits = {Suits.PLACED, Suits.SEVERAL_BANDS})
-    Raster multispectral,
-
     @Setting(
         label = "Area",
         does = "West, south, east, north in the scenes' own coordinates; auto takes all.",
@@ -52,39 +40,18 @@ public record RateSharpening(
         initial = "auto")
     List<String> methods,
 
-    @Setting(
-        label = "Contrast",
-        does =
-            "Contrast that the multispectral sensor keeps of the finest waves that its pixels can show.",
-        min = 0.05,
-        max = 0.95,
-        initial = "0.3")
-    double contrast,
-
-    @Setting(
-        label = "Align bands",
-        does = "Whether bands that lie off the panchromatic one are moved onto it first.",
-        initial = "true")
-    boolean align)
+    @Group PanInputs scenes)
     implements Step<Ratings> {
 
   @Override
   public Ratings run(Job job) {
-    Pair pair = Pair.of(pan, multispectral);
-    Window area = extent.map(this::pixels).orElse(multispectral.grid().window());
+    Pair pair = scenes.pair();
+    Grid grid = pair.multispectral().grid();
+    Window area = extent.map(grid::under).orElse(grid.window());
     List<Method> wanted = methods.isEmpty()
         ? List.of(Method.values())
         : methods.stream().map(RateSharpening::method).toList();
-    return new Rater(pair, contrast, align, area, job).rate(wanted);
-  }
-
-  private Window pixels(Extent wanted) {
-    Affine toPixel = multispectral.grid().affine().inverse();
-    int left = (int) Math.round(toPixel.x(wanted.west(), wanted.north()));
-    int top = (int) Math.round(toPixel.y(wanted.west(), wanted.north()));
-    int right = (int) Math.round(toPixel.x(wanted.east(), wanted.south()));
-    int bottom = (int) Math.round(toPixel.y(wanted.east(), wanted.south()));
-    return new Window(left, top, Math.max(0, right - left), Math.max(0, bottom - top));
+    return new Rater(pair, scenes.contrast(), scenes.align(), area, job).rate(wanted);
   }
 
   private static Method method(String text) {

@@ -4,9 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
-import sharpkestrel.geo.GroundSize;
-import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -16,9 +13,7 @@ import sharpkestrel.sharpen.texture.Direction;
 import sharpkestrel.sharpen.texture.Levels;
 import sharpkestrel.sharpen.texture.Measure;
 import sharpkestrel.sharpen.texture.TextureRaster;
-import sharpkestrel.sharpen.texture.WindowSize;
 import sharpkestrel.step.Group;
-import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
@@ -33,7 +28,7 @@ import sharpkestrel.step.StepInfo;
         "Measures texture in the window about each pixel: statistics of values, and of pairs of grey levels after Haralick,"
             + " several in one pass. Writes one 32-bit float band for each measure.")
 public record Texture(
-    @In(does = "The scene.") Raster scene,
+    @Group TextureSource source,
 
     @Setting(
         label = "Measures",
@@ -43,12 +38,6 @@ public record Texture(
                 + " difference_entropy, sum_entropy, information of pairs; all.",
         initial = "contrast,homogeneity,pair_entropy")
     List<String> measures,
-
-    @Setting(
-        label = "Band",
-        does = "Role of the band to measure; auto takes the mean of the visible ones.",
-        initial = "auto")
-    Optional<BandRole> band,
 
     @Setting(
         label = "Window",
@@ -146,19 +135,14 @@ public record Texture(
 
   @Override
   public Raster run(Job job) {
-    int side = WindowSize.parse(window, GroundSize.of(scene).mean());
+    int side = source.pixels(window);
     if (pairs.distance() >= side) {
       throw new RasterException("No two pixels of a window of " + side + " lie " + pairs.distance()
           + " apart. Take a larger window, or a shorter distance.");
     }
     List<Measure> wanted = wanted();
-    Raster values = band.map(role -> Brightness.of(scene, scene.require(role)))
-        .orElseGet(() -> Brightness.visible(scene));
-    Statistics statistics =
-        Statistics.kept(values, scene, "texture " + band.map(BandRole::key).orElse(""), job)[0];
-    if (statistics.valid() == 0) {
-      throw new RasterException("The band holds no data, so it has no texture.");
-    }
+    Raster values = source.values();
+    Statistics statistics = source.statistics(job);
     boolean whole = values.bands().get(0).type().isWhole();
     Levels levels = pairs.of(statistics, whole, job);
     return new TextureRaster(

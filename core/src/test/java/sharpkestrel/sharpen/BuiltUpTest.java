@@ -42,7 +42,7 @@ class BuiltUpTest {
   }
 
   private static BuiltUp builtUp(Raster scene, double threshold) {
-    return new BuiltUp(scene, Optional.empty(), "7", 128, 0, threshold);
+    return new BuiltUp(new TextureSource(scene, Optional.empty()), "7", 128, 0, threshold);
   }
 
   @Test
@@ -136,7 +136,8 @@ class BuiltUpTest {
     Raster scene = scene((b, x, y) -> x);
 
     assertThatThrownBy(
-            () -> new BuiltUp(scene, Optional.empty(), "3", 128, 0, Double.NaN).run(Job.QUIET))
+            () -> new BuiltUp(new TextureSource(scene, Optional.empty()), "3", 128, 0, Double.NaN)
+                .run(Job.QUIET))
         .hasMessageContaining("at least 5");
   }
 }

@@ -42,7 +42,8 @@ class TextureTest {
   }
 
   private static Texture texture(Raster scene, String window, Texture.Pairs pairs) {
-    return new Texture(scene, List.of("contrast"), Optional.empty(), window, pairs);
+    return new Texture(
+        new TextureSource(scene, Optional.empty()), List.of("contrast"), window, pairs);
   }
 
   @ParameterizedTest
@@ -129,9 +130,8 @@ class TextureTest {
   @Test
   void anUnknownMeasureBringsThoseThereAre() {
     Texture unknown = new Texture(
-        numbers(500),
+        new TextureSource(numbers(500), Optional.empty()),
         List.of("roughness"),
-        Optional.empty(),
         "5",
         pairs(32, Binning.EQUAL_WIDTH, List.of()));
 

@@ -35,6 +35,7 @@ import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
+import sharpkestrel.sharpen.PanInputs;
 import sharpkestrel.sharpen.Pansharpen;
 import sharpkestrel.sharpen.pan.Method;
 
@@ -169,7 +170,7 @@ class SliceTest {
       names = {"ADAPTIVE", "LAPLACIAN", "SMOOTHING"})
   void lazyEqualsWrittenWhateverTilesAndThreads(Method method) {
     Raster sharp =
-        new Pansharpen(ortho, ortho("ms", 2), method, List.of(), 0.3, true).run(Job.QUIET);
+        new Pansharpen(method, List.of(), PanInputs.of(ortho, ortho("ms", 2))).run(Job.QUIET);
     Path one = folder.resolve("one.tif");
     Path two = folder.resolve("two.tif");
     GeoTiffWriter.write(sharp, one, Compression.ZSTD, Job.of(1, 512));

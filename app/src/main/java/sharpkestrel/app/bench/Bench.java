@@ -36,6 +36,7 @@ import sharpkestrel.io.Json;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Window;
+import sharpkestrel.sharpen.pan.PanModel;
 import sharpkestrel.step.Stage;
 
 /** The panel under the picture: tools of the stage at its head, then tool, table or run sheet of what is shown. */
@@ -185,7 +186,7 @@ public final class Bench extends VBox {
       Button tab = tab(step.title(), view.equals("Tool") && step.id().equals(tool));
       tab.setId("tool-" + step.id());
       tab.setOnAction(e -> {
-        picture.clearTrial();
+        picture.trials().clearTrial();
         tool = step.id();
         toolChosen = true;
         view = "Tool";
@@ -224,6 +225,11 @@ public final class Bench extends VBox {
     if (tying && workspace.paneBProperty().get() != null) {
       workspace.compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
     }
+  }
+
+  /** Places of spectral profiles; null before their tool was first in hand. */
+  public ProfileModel profiles() {
+    return profiles;
   }
 
   /** Sets the other half of a tie point where it is expected. */
@@ -299,6 +305,14 @@ public final class Bench extends VBox {
         ratings.choose("adaptive");
         panel.onSettings(
             () -> ratings.choose(panel.settingTexts().getOrDefault("method", "adaptive")));
+        panel.onTried(sharp -> sharp
+            .attachments()
+            .get(PanModel.class)
+            .ifPresent(model -> panel
+                .settings()
+                .hint(
+                    "weights",
+                    model.weightsText().isEmpty() ? "none" : "auto " + model.weightsText())));
         ratings.onTaken(method -> {
           panel.settings().set("method", method);
           panel.tryHere();

@@ -15,7 +15,7 @@ final class NumberSlider extends Slider {
   private boolean setting;
 
   NumberSlider(StepSpec.Option option, TextField text) {
-    ratios = option.min() > 0 && option.max() / option.min() > WIDE;
+    ratios = inRatios(option);
     whole = option.rawType() == int.class;
     setId(text.getId() + "-slider");
     getStyleClass().add("number-slider");
@@ -32,6 +32,11 @@ final class NumberSlider extends Slider {
         setting = false;
       }
     });
+  }
+
+  /** Whether a number is gone through in equal ratios rather than in equal steps. */
+  static boolean inRatios(StepSpec.Option option) {
+    return option.min() > 0 && option.max() / option.min() > WIDE;
   }
 
   static boolean suits(StepSpec.Option option) {

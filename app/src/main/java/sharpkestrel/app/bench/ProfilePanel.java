@@ -263,15 +263,7 @@ final class ProfilePanel extends HBox {
     int y = bandY.getItems().indexOf(bandY.getValue());
     ProfileModel.Shown shown = model.shownProperty().get();
     List<ProfileModel.Place> places = shown == null ? List.of() : shown.places();
-    Window view = picture.inView(scene);
-    Window middle = new Window(
-        view.x() + Math.max(0, view.width() - MOST_SIDE) / 2,
-        view.y() + Math.max(0, view.height() - MOST_SIDE) / 2,
-        Math.min(view.width(), MOST_SIDE),
-        Math.min(view.height(), MOST_SIDE));
-    if (middle.isEmpty()) {
-      return;
-    }
+    Window middle = picture.trials().window(scene, MOST_SIDE);
     picture.clearOver();
     workspace
         .tasks()

@@ -108,7 +108,7 @@ final class RatingCard extends VBox {
     Map<String, String> set = settings.get();
     Result bands = results.get("multispectral");
     Optional<Extent> patch =
-        bands == null ? Optional.empty() : picture.patchOn((Raster) bands.value());
+        bands == null ? Optional.empty() : picture.trials().patchOn((Raster) bands.value());
     workspace
         .tasks()
         .run(

@@ -12,7 +12,6 @@ import java.util.Map;
 import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -21,6 +20,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
+import sharpkestrel.app.look.RoleBox;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.gather.Stack;
@@ -33,7 +33,7 @@ final class StackPanel extends HBox {
   private final StepSpec step;
   private final VBox list = new VBox(3);
   private final List<Path> files = new ArrayList<>();
-  private final List<ComboBox<BandRole>> roles = new ArrayList<>();
+  private final List<RoleBox> roles = new ArrayList<>();
   private final TextField path = new TextField();
   private final TextField title = new TextField("Stack");
   private final Label trouble = new Label();
@@ -145,22 +145,9 @@ final class StackPanel extends HBox {
   }
 
   private HBox line(Stack.Layer layer) {
-    ComboBox<BandRole> role = new ComboBox<>();
-    role.setId("stack-role-" + roles.size());
-    role.setConverter(new javafx.util.StringConverter<>() {
-      @Override
-      public String toString(BandRole value) {
-        return value == null ? "" : value.label();
-      }
-
-      @Override
-      public BandRole fromString(String text) {
-        return BandRole.guess(text);
-      }
-    });
+    RoleBox role = new RoleBox("stack-role-" + roles.size(), 140);
     role.getItems().setAll(BandRole.values());
     role.setValue(layer.band().role());
-    role.setPrefWidth(140);
     roles.add(role);
     Label name = new Label(layer.file().getFileName() + "  " + layer.band().name());
     HBox.setHgrow(name, Priority.ALWAYS);

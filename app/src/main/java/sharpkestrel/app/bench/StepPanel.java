@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
 import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
@@ -46,12 +47,13 @@ public final class StepPanel extends HBox {
   private final Label trouble = new Label();
   private final TextField resultTitle = new TextField();
   /** What is typed or slid is tried once it rests so long. */
-  private final PauseTransition again = new PauseTransition(Duration.millis(60));
+  private final PauseTransition again = new PauseTransition(Duration.millis(20));
 
   private final AtomicInteger trials = new AtomicInteger();
   private final ComboBox<String> varied = new ComboBox<>();
   private boolean tried;
   private Runnable changed = () -> {};
+  private Consumer<Raster> whenTried = raster -> {};
 
   public StepPanel(Workspace workspace, PictureView picture, StepSpec step) {
     this.workspace = workspace;
@@ -74,14 +76,11 @@ public final class StepPanel extends HBox {
     }
     settings = new StepSettings(workspace, step, option -> true, true);
     fields.getChildren().addAll(settings.fields());
-    settings.onArea(patch -> {
-      Result scene = inputs.results().get("scene");
-      return scene != null && scene.value() instanceof Raster raster
-          ? picture.areaOn(raster, patch)
-          : Optional.empty();
-    });
+    settings.onArea(patch -> scene()
+        .flatMap(raster ->
+            patch ? picture.trials().patchWithin(raster) : picture.trials().viewOn(raster)));
     again.setOnFinished(e -> {
-      if (tried && picture.hasPatch()) {
+      if (tried && picture.trials().isSet()) {
         tryHere();
       }
     });
@@ -115,9 +114,22 @@ public final class StepPanel extends HBox {
     return this;
   }
 
+  /** Told what a trial made, or what it was tried over. */
+  void onTried(Consumer<Raster> listener) {
+    whenTried = listener;
+  }
+
   /** Told whenever a setting changes. */
   void onSettings(Runnable listener) {
     changed = listener;
+  }
+
+  /** The raster of the project that the step works on; empty where it is a file or none. */
+  Optional<Raster> scene() {
+    Result scene = inputs.results().get("scene");
+    return scene != null && scene.value() instanceof Raster raster
+        ? Optional.of(raster)
+        : Optional.empty();
   }
 
   StepSettings settings() {
@@ -196,7 +208,7 @@ public final class StepPanel extends HBox {
 
   private void tryFour() {
     trouble.setText("");
-    picture.showPatch();
+    picture.trials().ensure();
     int mine = trials.incrementAndGet();
     Map<String, Result> results = inputs.results();
     Map<String, String> files = inputs.files();
@@ -225,7 +237,7 @@ public final class StepPanel extends HBox {
                 List<String> names = values.stream()
                     .map(v -> option.label() + " " + v.replace('_', ' '))
                     .toList();
-                picture.showVariants(four, names, k -> {
+                picture.trials().showFour(four, names, k -> {
                   settings.set(option.name(), values.get(k));
                   tryHere();
                 });
@@ -260,14 +272,14 @@ public final class StepPanel extends HBox {
       useHeightOfScene(results.get("scene"), texts);
     }
     Optional<Extent> patch = objects && results.get("scene") != null
-        ? picture.patchOn((Raster) results.get("scene").value())
+        ? picture.trials().patchOn((Raster) results.get("scene").value())
         : Optional.empty();
     if (objects && patch.isEmpty()) {
       trouble.setText("Show the scene to be segmented in pane A, then try again.");
       return;
     }
     if (!objects) {
-      picture.showPatch();
+      picture.trials().ensure();
     }
     workspace
         .tasks()
@@ -289,7 +301,8 @@ public final class StepPanel extends HBox {
             trial -> {
               if (mine == trials.get()) {
                 trouble.setText("");
-                picture.showTrial(trial.value(), trial.backdrop());
+                picture.trials().show(trial.value(), trial.backdrop());
+                whenTried.accept(trial.backdrop());
               }
             },
             failure -> {

@@ -99,6 +99,13 @@ final class StepSettings {
     changed = listener;
   }
 
+  /** Says what a setting that was left empty came to. */
+  void hint(String name, String text) {
+    if (editors.get(name) instanceof TextField field) {
+      field.setPromptText(text);
+    }
+  }
+
   /** Sets a setting as if it were typed or chosen. */
   @SuppressWarnings("unchecked")
   void set(String name, String text) {
@@ -149,20 +156,22 @@ final class StepSettings {
       box.setValue(option.initial());
       return box;
     }
-    boolean auto = option.initial().equals("auto");
+    boolean auto = option.initial().equals("auto") || option.initial().equals("none");
     String offered = workspace.offered(step, option);
     TextField text = new TextField(offered.isEmpty() && !auto ? option.initial() : offered);
     boolean ofNumber =
         !option.initial().isEmpty() && Character.isDigit(option.initial().charAt(0));
     if (type == String.class && !ofNumber || option.namesFiles()) {
       text.setPrefWidth(382);
+    } else if (type == List.class) {
+      text.setPrefWidth(262);
     }
     text.focusedProperty().addListener((p, before, now) -> {
       if (!now) {
         workspace.offer(step, option, text.getText());
       }
     });
-    text.setPromptText(option.isRequired() ? "needed" : auto ? "auto" : "");
+    text.setPromptText(option.isRequired() ? "needed" : auto ? option.initial() : "");
     return text;
   }
 

@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import javafx.geometry.Pos;
 import javafx.scene.canvas.Canvas;
@@ -28,6 +29,7 @@ import sharpkestrel.app.model.ResultMaker;
 import sharpkestrel.app.model.TextureSamples;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.app.viewer.Trials;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
@@ -154,7 +156,9 @@ final class TextureCard extends VBox {
     texts.put("measures", "all");
     var results = panel.inputs().results();
     var files = panel.inputs().files();
-    picture.showPatch();
+    picture.trials().ensure();
+    Optional<Window> patch =
+        panel.scene().map(raster -> picture.trials().window(raster, MOST_SIDE));
     workspace
         .tasks()
         .run(
@@ -163,13 +167,8 @@ final class TextureCard extends VBox {
               var step = StepCatalogue.get("texture");
               Raster made = (Raster)
                   step.make(ResultMaker.values(step, results, files), texts).run(job);
-              Window view = picture.inView(made);
-              Window middle = new Window(
-                  view.x() + Math.max(0, view.width() - MOST_SIDE) / 2,
-                  view.y() + Math.max(0, view.height() - MOST_SIDE) / 2,
-                  Math.min(view.width(), MOST_SIDE),
-                  Math.min(view.height(), MOST_SIDE));
-              return TextureSamples.of(made, middle.intersect(made.grid().window()), job);
+              Window middle = patch.orElseGet(() -> Trials.middle(made.grid().window(), MOST_SIDE));
+              return TextureSamples.of(made, middle, job);
             },
             this::show,
             failure -> workspace.messageProperty().set(failure.getMessage()));

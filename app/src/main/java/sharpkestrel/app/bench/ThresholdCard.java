@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -12,6 +13,7 @@ import javafx.scene.layout.VBox;
 import sharpkestrel.app.model.ResultMaker;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.app.viewer.Trials;
 import sharpkestrel.expr.Cql2;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.raster.Otsu;
@@ -67,6 +69,7 @@ final class ThresholdCard extends VBox {
     Map<String, String> texts = new HashMap<>(panel.settingTexts());
     texts.remove("threshold");
     var results = panel.inputs().results();
+    Optional<Window> seen = panel.scene().map(raster -> picture.trials().window(raster, MOST_SIDE));
     var files = panel.inputs().files();
     workspace
         .tasks()
@@ -76,32 +79,29 @@ final class ThresholdCard extends VBox {
               var step = StepCatalogue.get("builtup");
               Raster made = (Raster) ResultMaker.cached(
                   step.make(ResultMaker.values(step, results, files), texts).run(job));
-              Window view = picture.inView(made);
-              Window middle = new Window(
-                      view.x() + Math.max(0, view.width() - MOST_SIDE) / 2,
-                      view.y() + Math.max(0, view.height() - MOST_SIDE) / 2,
-                      Math.min(view.width(), MOST_SIDE),
-                      Math.min(view.height(), MOST_SIDE))
-                  .intersect(made.grid().window());
-              values = made.read(0, middle, job.request())[0];
-              return made;
+              Window middle = seen.orElseGet(() -> Trials.middle(made.grid().window(), MOST_SIDE));
+              return new Sampled(made, made.read(0, middle, job.request())[0]);
             },
             this::took,
             failure -> workspace.messageProperty().set(failure.getMessage()));
   }
 
-  private void took(Raster made) {
+  /** The index, and its values in the middle of what was in view. */
+  private record Sampled(Raster index, float[] values) {}
+
+  private void took(Sampled made) {
     if (getScene() == null) {
       // another tool was taken in hand meanwhile
       return;
     }
-    index = made;
+    index = made.index();
+    values = made.values();
     double start = Otsu.threshold(values);
     shown = new double[values.length];
     Arrays.setAll(shown, i -> values[i]);
     note.setText("Begins where what is in view parts best (Otsu).");
     draw(Double.isNaN(start) ? 0 : start);
-    picture.showOver(made, Double.isNaN(start) ? 0 : start);
+    picture.showOver(index, Double.isNaN(start) ? 0 : start);
     put(Double.isNaN(start) ? 0 : start);
   }
 

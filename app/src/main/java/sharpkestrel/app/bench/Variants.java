@@ -11,9 +11,6 @@ final class Variants {
 
   static final int COUNT = 4;
 
-  /** Ranges wider than this are gone through in equal ratios. */
-  private static final double WIDE = 40;
-
   private Variants() {}
 
   static boolean suits(StepSpec.Option option) {
@@ -48,8 +45,7 @@ final class Variants {
     } catch (NumberFormatException notANumber) {
       value = Double.parseDouble(option.initial());
     }
-    boolean spread =
-        Double.isFinite(option.max()) && (option.min() <= 0 || option.max() / option.min() <= WIDE);
+    boolean spread = Double.isFinite(option.max()) && !NumberSlider.inRatios(option);
     for (int k = 0; k < COUNT; k++) {
       double each = spread
           ? option.min() + (option.max() - option.min()) * (k + 0.5) / COUNT

@@ -10,7 +10,6 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
 import javafx.scene.control.TextField;
@@ -36,7 +35,7 @@ public final class LookCard extends VBox {
   private final Workspace workspace;
   private final PictureView picture;
   private final FlowPane looks = new FlowPane(6, 6);
-  private final List<ComboBox<BandRole>> roles = new ArrayList<>();
+  private final List<RoleBox> roles = new ArrayList<>();
   private final TextField name = new TextField();
   private final Map<StretchRule.Kind, ToggleButton> kinds = new EnumMap<>(StretchRule.Kind.class);
   private final TextField low = new TextField();
@@ -106,20 +105,7 @@ public final class LookCard extends VBox {
     row.setAlignment(Pos.CENTER_LEFT);
     String[] titles = {"Red", "Green", "Blue"};
     for (int c = 0; c < 3; c++) {
-      ComboBox<BandRole> combo = new ComboBox<>();
-      combo.setId("look-role-" + titles[c].toLowerCase(Locale.ROOT));
-      combo.setPrefWidth(108);
-      combo.setConverter(new javafx.util.StringConverter<>() {
-        @Override
-        public String toString(BandRole role) {
-          return role == null ? "" : role.label();
-        }
-
-        @Override
-        public BandRole fromString(String text) {
-          return BandRole.guess(text);
-        }
-      });
+      RoleBox combo = new RoleBox("look-role-" + titles[c].toLowerCase(Locale.ROOT), 108);
       combo.valueProperty().addListener((p, before, now) -> takeRoles());
       roles.add(combo);
       Label title = new Label(titles[c]);
@@ -133,7 +119,7 @@ public final class LookCard extends VBox {
     if (setting || roles.stream().anyMatch(r -> r.getValue() == null)) {
       return;
     }
-    List<BandRole> chosen = roles.stream().map(ComboBox::getValue).toList();
+    List<BandRole> chosen = roles.stream().map(RoleBox::getValue).toList();
     Look now = workspace.lookProperty().get();
     Look other = new Look("Own", chosen, now.stretch(), false);
     workspace.lookProperty().set(now.changedTo(other));
@@ -304,7 +290,7 @@ public final class LookCard extends VBox {
       if (!offered.contains(role)) {
         offered.add(role);
       }
-      ComboBox<BandRole> combo = roles.get(c);
+      RoleBox combo = roles.get(c);
       if (!combo.getItems().equals(offered)) {
         combo.setValue(null);
         combo.getItems().setAll(offered);

@@ -121,7 +121,7 @@ public final class Shell extends StackPane {
     keys.key(KeyCode.V, "overview of all of pane A", picture::toggleOverview);
     keys.key(KeyCode.M, "magnifier under the mouse", picture::toggleGlass);
     keys.key(KeyCode.O, "outlines on or off", picture::toggleOutlines);
-    keys.key(KeyCode.T, "trial patch here", picture::patchHere);
+    keys.key(KeyCode.T, "trial patch here", picture.trials()::here);
     keys.key(KeyCode.D, "draw a trial patch", picture::drawPatch);
     keys.key(KeyCode.R, "run the tool on all", bench::runAll);
     keys.key(KeyCode.E, "lift the bench over the picture", () -> lift(!bench.isLifted()));
@@ -168,7 +168,7 @@ public final class Shell extends StackPane {
   }
 
   private void drop() {
-    picture.clearPatch();
+    picture.trials().clear();
     bench.dropPending();
     workspace.clearMessages();
     lift(false);

@@ -2,6 +2,7 @@ package sharpkestrel.app.viewer;
 
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Extent;
 
 /**
  * Which part of the world each pane shows. Panes that share a world move together; a raw and a placed scene side by side
@@ -58,6 +59,20 @@ final class PaneViews {
 
   boolean overB(double x) {
     return sideBySide() && x >= paneWidth();
+  }
+
+  double height() {
+    return height;
+  }
+
+  /** What pane A shows, in the coordinates of what it shows: pixels where that has no place. */
+  Extent extent(PaneLayer layer) {
+    double right = a.left() + paneWidth() * a.unitsPerPixel();
+    double bottom = a.top() + height * a.unitsPerPixel();
+    double scale = layer.rawScale;
+    return layer.isPlaced()
+        ? new Extent(a.left(), -bottom, right, -a.top())
+        : new Extent(a.left() / scale, a.top() / scale, right / scale, bottom / scale);
   }
 
   double paneWidth() {

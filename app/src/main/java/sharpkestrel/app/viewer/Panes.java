@@ -1,5 +1,7 @@
 package sharpkestrel.app.viewer;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.Executor;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
@@ -25,7 +27,7 @@ final class Panes {
   private PaneLayer a;
   private PaneLayer b;
   private ObjectPaint wantedPaint;
-  private Runnable restretched = () -> {};
+  private final List<Runnable> restretched = new ArrayList<>();
 
   /**
    * @param stretchWindow the full-size pixels of a raster from which a look takes its stretch
@@ -101,7 +103,7 @@ final class Panes {
     boolean sameSample = before.stretch().fromView() == now.stretch().fromView();
     if (sameSample || now.stretch().kind() == StretchRule.Kind.BY_HAND) {
       layer.restretch(layer.sample(), now);
-      restretched.run();
+      restretched.forEach(Runnable::run);
       changed.run();
       return;
     }
@@ -110,26 +112,15 @@ final class Panes {
       StretchSample sample = StretchSample.of(layer.raster, layer.tiles.bands(), window);
       Platform.runLater(() -> {
         layer.restretch(sample, workspace.lookProperty().get());
-        restretched.run();
+        restretched.forEach(Runnable::run);
         changed.run();
       });
     });
   }
 
-  /** Takes the stretch from what is in view now. */
-  void sampleView() {
-    Look look = workspace.lookProperty().get();
-    if (look.stretch().fromView() && a != null) {
-      look(true, look.with(look.stretch().ofView(false)), look);
-      if (b != null) {
-        look(false, look.with(look.stretch().ofView(false)), look);
-      }
-    }
-  }
-
   /** Told when pane A shows other bands or colours. */
   void onRestretched(Runnable listener) {
-    restretched = listener;
+    restretched.add(listener);
   }
 
   private void prepare(boolean inA) {
@@ -186,7 +177,7 @@ final class Panes {
         a.tiles.close();
       }
       a = made;
-      restretched.run();
+      restretched.forEach(Runnable::run);
       if (wantedPaint != null && made.paint != null) {
         made.paint = wantedPaint.withSelected(workspace.selectedRowProperty().get());
       }

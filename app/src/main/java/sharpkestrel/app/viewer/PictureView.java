@@ -1,9 +1,6 @@
 package sharpkestrel.app.viewer;
 
 import java.nio.IntBuffer;
-import java.util.Arrays;
-import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -28,7 +25,6 @@ import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Affine;
-import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
 import sharpkestrel.raster.Zoom;
@@ -66,7 +62,7 @@ public final class PictureView extends Region {
   private double lastY;
   private boolean dragged;
   private Consumer<Integer> picked = r -> {};
-  private final TrialPatch patch = new TrialPatch();
+  private final Trials trials;
   private boolean complete;
   private final PanePainter painter;
   private final PaneViews views;
@@ -75,8 +71,6 @@ public final class PictureView extends Region {
   private Predicate<PaneLayer> arrival = NOWHERE;
   private Overlay overlay;
   private final Overview overview = new Overview();
-  private final Label[] variantNames = new Label[4];
-  private Consumer<Integer> variantTaken = k -> {};
 
   public PictureView(Workspace workspace) {
     this.workspace = workspace;
@@ -90,14 +84,8 @@ public final class PictureView extends Region {
     painter = new PanePainter(workspace, panes, views, compositor);
     getChildren().addAll(image, tools.canvas(), tagA, tagB, badge);
     tagB.setVisible(false);
-    for (int k = 0; k < variantNames.length; k++) {
-      variantNames[k] = new Label();
-      variantNames[k].getStyleClass().add("variant-tag");
-      variantNames[k].setMouseTransparent(true);
-      variantNames[k].setVisible(false);
-      variantNames[k].setManaged(false);
-      getChildren().add(variantNames[k]);
-    }
+    trials = new Trials(workspace, panes, views, this::repaint);
+    getChildren().addAll(trials.names());
     setFocusTraversable(true);
     setOnScroll(e -> {
       if (views.isSet() && e.getDeltaY() != 0) {
@@ -111,7 +99,9 @@ public final class PictureView extends Region {
     setOnMouseMoved(this::moved);
     panes.onShownInA(made -> {
       boolean otherWorld = panes.a() == null || panes.a().isPlaced() != made.isPlaced();
-      patch.show(null);
+      if (panes.a() != null && panes.a().result != made.result) {
+        trials.clearTrial();
+      }
       if (!arrival.test(made) && (otherWorld || !views.isSet())) {
         fit(made);
       }
@@ -170,16 +160,7 @@ public final class PictureView extends Region {
 
   /** Low and high ends that pane A is stretched between now, of red, green and blue; empty where nothing is shown. */
   public Optional<StretchRule.Ends> ends() {
-    return Optional.ofNullable(panes.a()).map(layer -> {
-      Stretch stretch = layer.tiles.stretch();
-      double[] low = new double[3];
-      double[] high = new double[3];
-      for (int c = 0; c < 3; c++) {
-        low[c] = stretch.low()[c];
-        high[c] = stretch.high()[c];
-      }
-      return new StretchRule.Ends(low, high);
-    });
+    return Optional.ofNullable(panes.a()).map(layer -> layer.tiles.stretch().ends());
   }
 
   /** The raster that pane A shows; empty where nothing is shown. */
@@ -280,94 +261,14 @@ public final class PictureView extends Region {
     repaint();
   }
 
-  /** The pixels of a raster that are in view, or under the trial patch where there is one. */
-  public Window inView(Raster raster) {
-    if (patch.isSet()) {
-      return patchWindow(raster);
-    }
-    if (!isShowing()) {
-      return raster.grid().window();
-    }
-    Affine map = views.a().toPixels(raster.grid(), panes.a().rawScale);
-    int x0 = (int) Math.floor(map.x(0, 0));
-    int y0 = (int) Math.floor(map.y(0, 0));
-    int x1 = (int) Math.ceil(map.x(views.paneWidth(), 0));
-    int y1 = (int) Math.ceil(map.y(0, getHeight()));
-    return new Window(x0, y0, Math.max(0, x1 - x0), Math.max(0, y1 - y0))
-        .intersect(raster.grid().window());
-  }
-
   /** Draws objects of pane A another way: at once, or as soon as the layer that is being made for it is there. */
   public void paint(ObjectPaint paint) {
     panes.paint(paint);
   }
 
-  /**
-   * Shows what a trial made inside of the trial patch only.
-   *
-   * @param value a raster, or objects
-   * @param backdrop the picture under it; the raster itself where it is one
-   */
-  public void showTrial(Object value, Raster backdrop) {
-    panes.tried(value, backdrop, patchWindow(backdrop), made -> {
-      patch.show(made);
-      repaint();
-    });
-  }
-
-  /** The pixels of a raster under the trial patch; all of it where the patch lies elsewhere. */
-  private Window patchWindow(Raster raster) {
-    Window whole = raster.grid().window();
-    return patchOn(raster)
-        .map(extent -> {
-          Affine map =
-              raster.grid().crs().isKnown() ? raster.grid().affine().inverse() : Affine.IDENTITY;
-          int x0 = (int) Math.floor(map.x(extent.west(), extent.north()));
-          int y0 = (int) Math.floor(map.y(extent.west(), extent.north()));
-          int x1 = (int) Math.ceil(map.x(extent.east(), extent.south()));
-          int y1 = (int) Math.ceil(map.y(extent.east(), extent.south()));
-          return new Window(
-                  Math.min(x0, x1), Math.min(y0, y1), Math.abs(x1 - x0), Math.abs(y1 - y0))
-              .intersect(whole);
-        })
-        .filter(window -> !window.isEmpty())
-        .orElse(whole);
-  }
-
-  /**
-   * Shows four trials of one step side by side in the patch.
-   *
-   * @param names what tells them apart
-   * @param taken told which is clicked
-   */
-  public void showVariants(List<Raster> four, List<String> names, Consumer<Integer> taken) {
-    PaneLayer[] layers = new PaneLayer[four.size()];
-    variantTaken = taken;
-    for (int k = 0; k < layers.length; k++) {
-      int place = k;
-      panes.tried(four.get(k), four.get(k), patchWindow(four.get(k)), made -> {
-        layers[place] = made;
-        if (Arrays.stream(layers).allMatch(Objects::nonNull)) {
-          patch.showVariants(List.of(layers));
-          for (int n = 0; n < names.size(); n++) {
-            variantNames[n].setText(names.get(n));
-          }
-          repaint();
-        }
-      });
-    }
-  }
-
-  private void placeVariantNames() {
-    for (int k = 0; k < variantNames.length; k++) {
-      Label name = variantNames[k];
-      name.setVisible(isShowing() && patch.hasVariants());
-      if (name.isVisible()) {
-        int[] cell = patch.cell(views.a(), k);
-        name.autosize();
-        name.relocate(cell[0] + 6, cell[1] + 6);
-      }
-    }
+  /** What is tried in the trial patch. */
+  public Trials trials() {
+    return trials;
   }
 
   /** All of pane A in the corner, or not. */
@@ -380,73 +281,6 @@ public final class PictureView extends Region {
   /** What is under the mouse larger in the corner, or not. */
   public void toggleGlass() {
     tools.toggleGlass();
-    repaint();
-  }
-
-  /** The trial patch in a raster's own coordinates, pixels where it has no place; set in the view where there is none. */
-  public Optional<Extent> patchOn(Raster raster) {
-    showPatch();
-    return panes.a() == null || raster.grid().crs().isKnown() != panes.a().isPlaced()
-        ? Optional.empty()
-        : patch.on(panes.a());
-  }
-
-  /**
-   * What is in view, or under the trial patch, in a raster's own coordinates, cut to it; empty where it lies elsewhere.
-   */
-  public Optional<Extent> areaOn(Raster raster, boolean underPatch) {
-    if (!isShowing() || raster.grid().crs().isKnown() != panes.a().isPlaced()) {
-      return Optional.empty();
-    }
-    Optional<Extent> area = underPatch ? patchOn(raster) : Optional.of(viewExtent());
-    Extent whole = raster.grid().crs().isKnown()
-        ? raster.grid().extent()
-        : new Extent(0, 0, raster.grid().width(), raster.grid().height());
-    return area.map(extent -> extent.intersect(whole)).filter(extent -> !extent.isEmpty());
-  }
-
-  private Extent viewExtent() {
-    Viewport view = views.a();
-    double right = view.left() + views.paneWidth() * view.unitsPerPixel();
-    double bottom = view.top() + getHeight() * view.unitsPerPixel();
-    double scale = panes.a().rawScale;
-    return panes.a().isPlaced()
-        ? new Extent(view.left(), -bottom, right, -view.top())
-        : new Extent(view.left() / scale, view.top() / scale, right / scale, bottom / scale);
-  }
-
-  public boolean hasPatch() {
-    return patch.isSet();
-  }
-
-  /** Sets a trial patch where there is none yet. */
-  public void showPatch() {
-    if (!patch.isSet()) {
-      patchHere();
-    }
-  }
-
-  /** Sets a trial patch of a quarter of the view in its middle. */
-  public void patchHere() {
-    if (!views.isSet()) {
-      return;
-    }
-    Viewport view = views.a();
-    double w = views.paneWidth() * view.unitsPerPixel();
-    double h = getHeight() * view.unitsPerPixel();
-    patch.between(
-        view.left() + 0.3 * w, view.top() + 0.3 * h, view.left() + 0.7 * w, view.top() + 0.75 * h);
-    repaint();
-  }
-
-  /** Takes away what was tried; the patch stays. */
-  public void clearTrial() {
-    patch.show(null);
-    repaint();
-  }
-
-  public void clearPatch() {
-    patch.clear();
     repaint();
   }
 
@@ -490,12 +324,7 @@ public final class PictureView extends Region {
     } else if (swiping) {
       painter.setSwipe(e.getX() / getWidth());
     } else if (patchTool && !spaceHeld && views.isSet()) {
-      Viewport view = views.a();
-      patch.between(
-          view.left() + pressX * view.unitsPerPixel(),
-          view.top() + pressY * view.unitsPerPixel(),
-          view.left() + e.getX() * view.unitsPerPixel(),
-          view.top() + e.getY() * view.unitsPerPixel());
+      trials.between(pressX, pressY, e.getX(), e.getY());
     } else if (views.isSet() && dragged && !grabbed) {
       views.pan(views.overB(pressX), e.getX() - lastX, e.getY() - lastY);
     }
@@ -505,24 +334,29 @@ public final class PictureView extends Region {
   }
 
   private void released(MouseEvent e) {
-    if (!dragged && isShowing() && overview.contains(e.getX(), e.getY())) {
-      double[] at = overview.at(panes.a(), e.getX(), e.getY());
-      centreOn(at[0], at[1]);
-    } else if (!dragged && isShowing() && patch.variantAt(views.a(), e.getX(), e.getY()) >= 0) {
-      variantTaken.accept(patch.variantAt(views.a(), e.getX(), e.getY()));
-    } else if (patchTool && dragged) {
+    boolean used = !dragged && (clickedOverview(e) || trials.click(e.getX(), e.getY()));
+    if (patchTool && dragged) {
       patchTool = false;
       setCursor(Cursor.DEFAULT);
     } else if (grabbed && dragged) {
       tools.let();
-    } else if (!dragged && tools.isInHand() && e.getButton() == MouseButton.PRIMARY) {
+    } else if (!used && !dragged && tools.isInHand() && e.getButton() == MouseButton.PRIMARY) {
       tools.click(e.getX(), e.getY());
-    } else if (!dragged && !swiping && e.getButton() == MouseButton.PRIMARY) {
+    } else if (!used && !dragged && !swiping && e.getButton() == MouseButton.PRIMARY) {
       picked.accept(rowAt(e.getX(), e.getY()));
     }
     swiping = false;
     grabbed = false;
     repaint();
+  }
+
+  private boolean clickedOverview(MouseEvent e) {
+    if (!isShowing() || !overview.contains(e.getX(), e.getY())) {
+      return false;
+    }
+    double[] at = overview.at(panes.a(), e.getX(), e.getY());
+    centreOn(at[0], at[1]);
+    return true;
   }
 
   private int rowAt(double x, double y) {
@@ -627,11 +461,11 @@ public final class PictureView extends Region {
       complete = painter.draw(w, h);
       complete &= overview.draw(compositor, a, views.a(), (int) views.paneWidth(), h);
       complete &= tools.draw(compositor, w, h, cursorX, cursorY);
-      complete &= patch.draw(compositor, views.a(), a, w, h, painter.outlinesShown());
+      complete &= trials.draw(compositor, w, h, painter.outlinesShown());
       tagB.setVisible(painter.showsB());
       showZoom(a);
     }
-    placeVariantNames();
+    trials.placeNames();
     System.arraycopy(compositor.pixels(), 0, buffer.getBuffer().array(), 0, w * h);
     buffer.updateBuffer(all -> null);
   }

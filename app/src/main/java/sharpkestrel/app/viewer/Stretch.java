@@ -36,6 +36,16 @@ record Stretch(float[] low, float[] high, int[] tones, boolean ramp) {
     return new Stretch(low, high, colours, true);
   }
 
+  StretchRule.Ends ends() {
+    double[] lows = new double[3];
+    double[] highs = new double[3];
+    for (int c = 0; c < 3; c++) {
+      lows[c] = low[c];
+      highs[c] = high[c];
+    }
+    return new StretchRule.Ends(lows, highs);
+  }
+
   /** Clear below a value, one colour from it on. */
   static Stretch from(double value, int argb) {
     int[] colours = new int[STEPS + 1];

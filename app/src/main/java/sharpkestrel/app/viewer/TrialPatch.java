@@ -49,6 +49,11 @@ final class TrialPatch {
     variants = List.copyOf(four);
   }
 
+  /** All that is shown in it. */
+  List<PaneLayer> layers() {
+    return tried == null || hasVariants() ? variants : List.of(tried);
+  }
+
   boolean hasVariants() {
     return !variants.isEmpty();
   }

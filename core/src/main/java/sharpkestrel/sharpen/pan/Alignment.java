@@ -46,7 +46,7 @@ public record Alignment(double[] right, double[] down) {
     return new Alignment(newRight, newDown);
   }
 
-  boolean isNone() {
+  public boolean isNone() {
     for (int b = 0; b < right.length; b++) {
       if (right[b] != 0 || down[b] != 0) {
         return false;

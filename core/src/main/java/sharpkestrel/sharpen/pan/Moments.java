@@ -6,6 +6,7 @@ import org.ejml.dense.row.factory.DecompositionFactory_DDRM;
 import org.ejml.dense.row.factory.LinearSolverFactory_DDRM;
 import org.ejml.interfaces.decomposition.EigenDecomposition_F64;
 import org.ejml.interfaces.linsol.LinearSolverDense;
+import sharpkestrel.raster.Covariances;
 
 /** Means and covariances of the multispectral bands and the panchromatic one, which stands last. */
 final class Moments {
@@ -14,14 +15,11 @@ final class Moments {
   private static final double RIDGE = 1e-9;
 
   private final int bands;
-  private long count;
-  private final double[] sum;
-  private final double[][] product;
+  private final Covariances sums;
 
   Moments(int bands) {
     this.bands = bands;
-    sum = new double[bands + 1];
-    product = new double[bands + 1][bands + 1];
+    sums = new Covariances(bands + 1);
   }
 
   /**
@@ -31,39 +29,17 @@ final class Moments {
    * @param pan (input) likewise
    */
   void add(float[][] planes, float[] pan) {
-    double[] v = new double[bands + 1];
-    for (int i = 0; i < pan.length; i++) {
-      boolean valid = !Float.isNaN(pan[i]);
-      for (int b = 0; b < bands; b++) {
-        v[b] = planes[b][i];
-        valid &= !Float.isNaN(planes[b][i]);
-      }
-      if (!valid) {
-        continue;
-      }
-      v[bands] = pan[i];
-      count++;
-      for (int b = 0; b <= bands; b++) {
-        sum[b] += v[b];
-        for (int c = b; c <= bands; c++) {
-          product[b][c] += v[b] * v[c];
-        }
-      }
-    }
+    float[][] all = Arrays.copyOf(planes, bands + 1);
+    all[bands] = pan;
+    sums.add(all, null);
   }
 
   void add(Moments other) {
-    count += other.count;
-    for (int b = 0; b <= bands; b++) {
-      sum[b] += other.sum[b];
-      for (int c = b; c <= bands; c++) {
-        product[b][c] += other.product[b][c];
-      }
-    }
+    sums.add(other.sums);
   }
 
   long count() {
-    return count;
+    return sums.count();
   }
 
   int bands() {
@@ -71,12 +47,11 @@ final class Moments {
   }
 
   double mean(int b) {
-    return sum[b] / count;
+    return sums.mean(b);
   }
 
   double covariance(int b, int c) {
-    double p = b <= c ? product[b][c] : product[c][b];
-    return p / count - mean(b) * mean(c);
+    return sums.of(b, c);
   }
 
   /** Covariance of a band with the weighted sum of bands. */

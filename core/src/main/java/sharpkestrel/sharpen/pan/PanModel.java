@@ -156,7 +156,7 @@ public record PanModel(
   public String weightsText() {
     StringBuilder text = new StringBuilder();
     for (double w : weights) {
-      text.append(text.isEmpty() ? "" : ",").append(String.format(Locale.ROOT, "%.3f", w));
+      text.append(text.isEmpty() ? "" : ",").append(String.format(Locale.ROOT, "%.2f", w));
     }
     return text.toString();
   }

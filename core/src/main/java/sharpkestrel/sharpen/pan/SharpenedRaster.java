@@ -36,7 +36,7 @@ public final class SharpenedRaster extends DerivedRaster {
     super(
         pair.pan().grid(),
         types(pair.multispectral()),
-        pair.multispectral().attachments(),
+        pair.multispectral().attachments().with(PanModel.class, model),
         Zoom.RESAMPLING.over(pair.pan().zoom()).over(pair.multispectral().zoom()));
     this.pair = pair;
     this.model = model;

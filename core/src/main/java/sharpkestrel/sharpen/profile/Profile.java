@@ -3,6 +3,7 @@ package sharpkestrel.sharpen.profile;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Point;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Covariances;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Parallel;
@@ -41,86 +42,42 @@ public record Profile(String name, long pixels, double[] mean, double[][] covari
       Affine toPixel = grid.affine().inverse();
       int x = (int) Math.floor(toPixel.x(point.getX(), point.getY()));
       int y = (int) Math.floor(toPixel.y(point.getX(), point.getY()));
-      Sums sums = new Sums(bands);
+      Covariances sums = new Covariances(bands);
       sums.add(scene.read(0, new Window(x, y, 1, 1), job.request()), null);
-      return sums.toProfile(name);
+      return of(name, sums);
     }
     PolygonFill fill = new PolygonFill(place, grid);
     Window under = fill.bounds(0).intersect(grid.window());
     int strips = under.isEmpty() ? 0 : Math.ceilDiv(under.height(), ROWS);
-    Sums[] parts = new Sums[strips];
+    Covariances[] parts = new Covariances[strips];
     Parallel.run(strips, job, i -> {
       Window strip =
           new Window(under.x(), under.y() + i * ROWS, under.width(), ROWS).intersect(under);
-      parts[i] = new Sums(bands);
+      parts[i] = new Covariances(bands);
       parts[i].add(scene.read(0, strip, job.request()), fill.fill(0, strip));
     });
-    Sums sums = new Sums(bands);
-    for (Sums part : parts) {
+    Covariances sums = new Covariances(bands);
+    for (Covariances part : parts) {
       sums.add(part);
     }
-    return sums.toProfile(name);
+    return of(name, sums);
   }
 
-  private static final class Sums {
-    private final int bands;
-    private long count;
-    private final double[] sum;
-    private final double[][] product;
-
-    Sums(int bands) {
-      this.bands = bands;
-      sum = new double[bands];
-      product = new double[bands][bands];
+  private static Profile of(String name, Covariances sums) {
+    if (sums.count() == 0) {
+      throw new RasterException(
+          "'" + name
+              + "' holds no pixel with data in every band of this scene. Choose another place, or another scene.");
     }
-
-    void add(float[][] planes, boolean[] inside) {
-      double[] v = new double[bands];
-      for (int i = 0; i < planes[0].length; i++) {
-        boolean valid = inside == null || inside[i];
-        for (int b = 0; b < bands && valid; b++) {
-          v[b] = planes[b][i];
-          valid = !Double.isNaN(v[b]);
-        }
-        if (!valid) {
-          continue;
-        }
-        count++;
-        for (int b = 0; b < bands; b++) {
-          sum[b] += v[b];
-          for (int c = b; c < bands; c++) {
-            product[b][c] += v[b] * v[c];
-          }
-        }
+    int bands = sums.bands();
+    double[] mean = new double[bands];
+    double[][] covariance = new double[bands][bands];
+    for (int b = 0; b < bands; b++) {
+      mean[b] = sums.mean(b);
+      for (int c = 0; c < bands; c++) {
+        covariance[b][c] = sums.of(b, c);
       }
     }
-
-    void add(Sums other) {
-      count += other.count;
-      for (int b = 0; b < bands; b++) {
-        sum[b] += other.sum[b];
-        for (int c = b; c < bands; c++) {
-          product[b][c] += other.product[b][c];
-        }
-      }
-    }
-
-    Profile toProfile(String name) {
-      if (count == 0) {
-        throw new RasterException(
-            "'" + name
-                + "' holds no pixel with data in every band of this scene. Choose another place, or another scene.");
-      }
-      double[] mean = new double[bands];
-      double[][] covariance = new double[bands][bands];
-      for (int b = 0; b < bands; b++) {
-        mean[b] = sum[b] / count;
-        for (int c = 0; c < bands; c++) {
-          double p = b <= c ? product[b][c] : product[c][b];
-          covariance[b][c] = p / count - sum[b] / count * (sum[c] / count);
-        }
-      }
-      return new Profile(name, count, mean, covariance);
-    }
+    return new Profile(name, sums.count(), mean, covariance);
   }
 }

@@ -104,53 +104,27 @@ final class PairCounts {
     enter(row, fromColumn + pairsAcross);
   }
 
-  /** Without branches where pairs differ, which no processor could foresee. */
   private void enter(int row, int column) {
-    int[] counts = pairs;
-    int[] singles = single;
-    long pairLog = 0;
-    long singleLog = 0;
-    long differenceLog = 0;
-    long square = 0;
-    int alike = 0;
-    int holes = 0;
-    int from = column * pairRows + row;
-    for (int k = from; k < from + pairsDown; k++) {
-      int low = lows[k];
-      int high = highs[k];
-      if (low == HOLE) {
-        holes++;
-        continue;
-      }
-      int same = low == high ? 1 : 0;
-      int n = counts[low * levels + high]++;
-      pairLog += steps[n];
-      square += (1 + same) * (2L * n + 1);
-      alike += same;
-      singleLog += steps[singles[low]++];
-      singleLog += steps[singles[high]++];
-      differenceLog += steps[differences[high - low]++];
-    }
-    int entered = pairsDown - holes;
-    total += entered;
-    unlike += entered - alike;
-    squares += square;
-    pairLogs += pairLog;
-    singleLogs += singleLog;
-    differenceLogs += differenceLog;
-    for (int k = from; wantsSums && k < from + pairsDown; k++) {
-      if (lows[k] != HOLE) {
-        sumLogs += steps[sums[lows[k] + highs[k]]++];
-      }
-    }
+    follow(row, column, 0);
   }
 
   private void leave(int row, int column) {
+    follow(row, column, 1);
+  }
+
+  /**
+   * Without branches where pairs differ, which no processor could foresee.
+   *
+   * @param lag 0 where a column of pairs enters, 1 where it leaves: what changes goes by the lower of both counts
+   */
+  private void follow(int row, int column, int lag) {
     int[] counts = pairs;
     int[] singles = single;
+    int step = 1 - 2 * lag;
     long pairLog = 0;
     long singleLog = 0;
     long differenceLog = 0;
+    long sumLog = 0;
     long square = 0;
     int alike = 0;
     int holes = 0;
@@ -163,26 +137,31 @@ final class PairCounts {
         continue;
       }
       int same = low == high ? 1 : 0;
-      int n = --counts[low * levels + high];
+      int at = low * levels + high;
+      int n = counts[at] - lag;
+      counts[at] += step;
       pairLog += steps[n];
       square += (1 + same) * (2L * n + 1);
       alike += same;
-      singleLog += steps[--singles[low]];
-      singleLog += steps[--singles[high]];
-      differenceLog += steps[--differences[high - low]];
-    }
-    int left = pairsDown - holes;
-    total -= left;
-    unlike -= left - alike;
-    squares -= square;
-    pairLogs -= pairLog;
-    singleLogs -= singleLog;
-    differenceLogs -= differenceLog;
-    for (int k = from; wantsSums && k < from + pairsDown; k++) {
-      if (lows[k] != HOLE) {
-        sumLogs -= steps[--sums[lows[k] + highs[k]]];
+      singleLog += steps[singles[low] - lag];
+      singles[low] += step;
+      singleLog += steps[singles[high] - lag];
+      singles[high] += step;
+      differenceLog += steps[differences[high - low] - lag];
+      differences[high - low] += step;
+      if (wantsSums) {
+        sumLog += steps[sums[low + high] - lag];
+        sums[low + high] += step;
       }
     }
+    int moved = pairsDown - holes;
+    total += step * moved;
+    unlike += step * (moved - alike);
+    squares += step * square;
+    pairLogs += step * pairLog;
+    singleLogs += step * singleLog;
+    differenceLogs += step * differenceLog;
+    sumLogs += step * sumLog;
   }
 
   /** The value of a measure in the window as it stands; NaN where it holds no pair. */

@@ -15,6 +15,7 @@ import sharpkestrel.raster.Pixels;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
+import sharpkestrel.sharpen.PanInputs;
 import sharpkestrel.sharpen.Pansharpen;
 
 class MethodsTest {
@@ -67,7 +68,7 @@ class MethodsTest {
   }
 
   private static Raster sharpened(Method method) {
-    return new Pansharpen(pan(), multispectral(), method, List.of(), CONTRAST, false)
+    return new Pansharpen(method, List.of(), new PanInputs(pan(), multispectral(), CONTRAST, false))
         .run(Job.QUIET);
   }
 
@@ -139,7 +140,8 @@ class MethodsTest {
         BandRole.PAN);
 
     float[][] found = Made.samples(
-        new Pansharpen(holed, multispectral(), method, List.of(), CONTRAST, false).run(Job.QUIET));
+        new Pansharpen(method, List.of(), new PanInputs(holed, multispectral(), CONTRAST, false))
+            .run(Job.QUIET));
 
     for (int y = 0; y < SIZE; y++) {
       for (int x = 0; x < SIZE; x++) {
@@ -160,8 +162,9 @@ class MethodsTest {
         (b, x, y) -> fine(b, (x + 0.5) * ratio - 0.5, (y + 0.5) * ratio - 0.5),
         BandRole.RED,
         BandRole.NEAR_INFRARED);
-    Raster sharp =
-        new Pansharpen(pan(), coarse, Method.ADAPTIVE, List.of(), CONTRAST, false).run(Job.QUIET);
+    Raster sharp = new Pansharpen(
+            Method.ADAPTIVE, List.of(), new PanInputs(pan(), coarse, CONTRAST, false))
+        .run(Job.QUIET);
 
     float[][] found = Made.samples(sharp);
     float[][] plain = Made.samples(Rater.interpolated(Pair.of(pan(), coarse)));
@@ -192,8 +195,8 @@ class MethodsTest {
         BandRole.RED,
         BandRole.NEAR_INFRARED);
 
-    float[][] found =
-        Made.samples(new Pansharpen(pan(), dark, Method.GRAM_SCHMIDT, List.of(), CONTRAST, false)
+    float[][] found = Made.samples(
+        new Pansharpen(Method.GRAM_SCHMIDT, List.of(), new PanInputs(pan(), dark, CONTRAST, false))
             .run(Job.QUIET));
 
     int reached = 0;
