@@ -1,6 +1,7 @@
 package sharpkestrel.io;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -36,16 +37,22 @@ public final class AtomicFile {
       } catch (AtomicMoveNotSupportedException elsewhere) {
         Files.move(temporary, absolute, StandardCopyOption.REPLACE_EXISTING);
       }
+    } catch (UncheckedIOException failed) {
+      throw notWritten(target, failed.getCause());
     } catch (IOException failed) {
-      throw new RasterException(
-          target
-              + " could not be written: "
-              + failed.getMessage()
-              + ". Check that the disk has room and the folder is yours to write; nothing was replaced.",
-          failed);
+      throw notWritten(target, failed);
     } finally {
       deleteQuietly(temporary);
     }
+  }
+
+  private static RasterException notWritten(Path target, IOException failed) {
+    return new RasterException(
+        target
+            + " could not be written: "
+            + failed.getMessage()
+            + ". Check that the disk has room and the folder is yours to write; nothing was replaced.",
+        failed);
   }
 
   private static void deleteQuietly(Path temporary) {

@@ -1,6 +1,7 @@
 package sharpkestrel.io;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
@@ -9,7 +10,6 @@ import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.concurrent.atomic.AtomicLong;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Placement;
 import sharpkestrel.geo.Rpc;
@@ -88,7 +88,7 @@ public final class GeoTiffWriter {
     final long[] offsets;
     final long[] lengths;
     final FileChannel scratch;
-    final AtomicLong written = new AtomicLong();
+    long written;
     float[][] strip;
     int rowsHeld;
     int tileRow;
@@ -164,7 +164,7 @@ public final class GeoTiffWriter {
       long at = big ? 16 : 8;
       long data = at + directory(0, big).size(big) + 15 & ~15L;
       out.position(data);
-      only.written.set(data);
+      only.written = data;
       for (int row = 0; row < only.down; row++) {
         writeRow(only, row, job);
       }
@@ -176,17 +176,16 @@ public final class GeoTiffWriter {
   }
 
   private void writeRow(Level full, int row, Job job) throws IOException {
-    byte[][] packed = new byte[full.across][];
     boolean reduce = levels.size() > 1;
+    InOrder tiles = new InOrder(full, row);
     Parallel.run(full.across, job, column -> {
       Window tile = new Window(column * FILE_TILE, row * FILE_TILE, FILE_TILE, FILE_TILE);
       float[][] planes = compute(tile, job);
-      packed[column] = samples.pack(planes);
       if (reduce) {
         halveInto(levels.get(1), planes, column, row & 1);
       }
+      tiles.append(column, samples.pack(planes));
     });
-    append(full, row, packed);
     job.progress("Writing", row + 1L, full.down);
     if (reduce) {
       levels.get(1).rowsHeld++;
@@ -239,7 +238,7 @@ public final class GeoTiffWriter {
     if (level.rowsHeld == 0) {
       return;
     }
-    byte[][] packed = new byte[level.across][];
+    InOrder tiles = new InOrder(level, level.tileRow);
     boolean reduce = index + 1 < levels.size();
     int stripWidth = level.across * FILE_TILE;
     Parallel.run(level.across, job, column -> {
@@ -260,9 +259,8 @@ public final class GeoTiffWriter {
       for (int b = 0; b < bands; b++) {
         raster.bands().get(b).quantise(planes[b], 0, planes[b].length);
       }
-      packed[column] = samples.pack(planes);
+      tiles.append(column, samples.pack(planes));
     });
-    append(level, level.tileRow, packed);
     level.tileRow++;
     level.clear();
     if (reduce) {
@@ -274,23 +272,47 @@ public final class GeoTiffWriter {
     }
   }
 
-  private void append(Level level, int row, byte[][] packed) throws IOException {
-    for (int column = 0; column < packed.length; column++) {
+  /** Tiles of a row as they are packed, written from left to right: the same file whichever is ready first. */
+  private static final class InOrder {
+    private final Level level;
+    private final int row;
+    private final byte[][] waiting;
+    private int next;
+
+    InOrder(Level level, int row) {
+      this.level = level;
+      this.row = row;
+      waiting = new byte[level.across][];
+    }
+
+    synchronized void append(int column, byte[] packed) {
+      waiting[column] = packed;
+      while (next < waiting.length && waiting[next] != null) {
+        try {
+          write(next, waiting[next]);
+        } catch (IOException failed) {
+          throw new UncheckedIOException(failed);
+        }
+        waiting[next++] = null;
+      }
+    }
+
+    private void write(int column, byte[] packed) throws IOException {
       int index = row * level.across + column;
-      level.offsets[index] = level.written.get();
-      level.lengths[index] = packed[column].length;
-      ByteBuffer buffer = ByteBuffer.wrap(packed[column]);
+      level.offsets[index] = level.written;
+      level.lengths[index] = packed.length;
+      ByteBuffer buffer = ByteBuffer.wrap(packed);
       while (buffer.hasRemaining()) {
         level.scratch.write(buffer);
       }
-      level.written.addAndGet(packed[column].length);
+      level.written += packed.length;
     }
   }
 
   private void assemble(Path temporary) throws IOException {
     long pixels = 0;
     for (Level level : levels) {
-      pixels += level.written.get();
+      pixels += level.written;
     }
     boolean big = pixels > MOST_BYTES;
     long at = big ? 16 : 8;
@@ -305,7 +327,7 @@ public final class GeoTiffWriter {
       for (int k = 0; k < level.offsets.length; k++) {
         level.offsets[k] += data;
       }
-      data += level.written.get();
+      data += level.written;
     }
     try (FileChannel out = FileChannel.open(
         temporary,
@@ -322,7 +344,7 @@ public final class GeoTiffWriter {
       for (int i = levels.size() - 1; i >= 0; i--) {
         FileChannel from = levels.get(i).scratch;
         long done = 0;
-        long size = levels.get(i).written.get();
+        long size = levels.get(i).written;
         while (done < size) {
           done += from.transferTo(done, size - done, out);
         }

@@ -35,8 +35,8 @@ public record Band(String name, BandRole role, String unit, SampleType type, dou
 
   /**
    * Rounds and clamps values in place to what this band's samples can hold, so that a lazy raster gives the numbers
-   * that would be read back after writing. NaN stays NaN. A valid value that would be written as the no-data number
-   * moves to its neighbour, so that writing never makes holes.
+   * that would be read back after writing. NaN stays NaN, and what is infinite becomes NaN. A valid value that would be
+   * written as the no-data number moves to its neighbour, so that writing never makes holes.
    */
   public void quantise(float[] values, int from, int to) {
     if (!type.isWhole()) {
@@ -47,7 +47,7 @@ public record Band(String name, BandRole role, String unit, SampleType type, dou
     float hole = (float) noData;
     boolean atFoot = hole == low;
     if (low == 0 && high <= MOST_OF_TWO_BYTES) {
-      roundPositive(values, from, to, atFoot ? 1 : 0, high);
+      roundPositive(values, from, to, atFoot ? 1 : 0, (int) high);
     } else {
       round(values, from, to, atFoot ? low + 1 : low, high);
     }
@@ -65,21 +65,18 @@ public record Band(String name, BandRole role, String unit, SampleType type, dou
   }
 
   /** Without branches, so that the compiler may do several at once; what is no number stays none. */
-  private static void roundPositive(float[] values, int from, int to, float low, float high) {
+  private static void roundPositive(float[] values, int from, int to, int low, int high) {
     for (int i = from; i < to; i++) {
-      float v = Math.max(low, Math.min(high, values[i]));
-      values[i] = (int) (v + 0.5f) + 0 * v;
+      float v = values[i];
+      values[i] = Math.max(low, Math.min(high, (int) (v + 0.5f))) + 0 * v;
     }
   }
 
   private static void round(float[] values, int from, int to, float low, float high) {
     for (int i = from; i < to; i++) {
       float v = values[i];
-      if (Float.isNaN(v)) {
-        continue;
-      }
       float r = (float) Math.floor(v + 0.5f);
-      values[i] = r < low ? low : Math.min(r, high);
+      values[i] = Math.max(low, Math.min(r, high)) + 0 * v;
     }
   }
 }

@@ -149,20 +149,21 @@ class RasterCoreTest {
 
   @Test
   void everyWholeTypeIsRoundedHalfUpAndClampedToItsOwnRange() {
-    float[] signed16 = {-2.5f, -2.6f, -0.5f, 7.5f, Float.POSITIVE_INFINITY, Float.NEGATIVE_INFINITY
+    float[] signed16 = {
+      -2.5f, -2.6f, -0.5f, 7.5f, 1e9f, -1e9f, Float.POSITIVE_INFINITY, Float.NEGATIVE_INFINITY
     };
     Band.of(BandRole.HEIGHT, SampleType.INT16)
         .withType(SampleType.INT16, 5)
         .quantise(signed16, 0, signed16.length);
-    assertThat(signed16).containsExactly(-2, -3, 0, 8, 32_767, -32_768);
+    assertThat(signed16).containsExactly(-2, -3, 0, 8, 32_767, -32_768, Float.NaN, Float.NaN);
 
     float[] unsigned32 = {3e9f, 1.5f, -1, Float.NaN};
     Band.of(BandRole.OTHER, SampleType.UINT32).quantise(unsigned32, 0, unsigned32.length);
     assertThat(unsigned32).containsExactly(3e9f, 2, 1, Float.NaN);
 
-    float[] unsigned16 = {Float.POSITIVE_INFINITY, Float.NEGATIVE_INFINITY, 65_534.5f, Float.NaN};
+    float[] unsigned16 = {1e9f, -1e9f, 65_534.5f, Float.POSITIVE_INFINITY, Float.NaN};
     Band.of(BandRole.RED, SampleType.UINT16).quantise(unsigned16, 0, unsigned16.length);
-    assertThat(unsigned16).containsExactly(65_535, 1, 65_535, Float.NaN);
+    assertThat(unsigned16).containsExactly(65_535, 1, 65_535, Float.NaN, Float.NaN);
   }
 
   @Test

@@ -154,7 +154,7 @@ public final class SharpenedRaster extends DerivedRaster {
   /** A cubic kernel swings below 0 beside a bright edge, of which a factor would make a colour. */
   private static void light(float[] band) {
     for (int i = 0; i < band.length; i++) {
-      band[i] = Math.max(0, band[i]);
+      band[i] = 0.5f * (band[i] + Math.abs(band[i]));
     }
   }
 
@@ -166,7 +166,7 @@ public final class SharpenedRaster extends DerivedRaster {
 
   private static void factors(float[] base, float[] pan) {
     for (int i = 0; i < base.length; i++) {
-      base[i] = Math.min(MOST, pan[i] / Math.max(TINY, base[i]));
+      base[i] = Math.min(MOST, pan[i] / (base[i] + TINY));
     }
   }
 

@@ -1,11 +1,7 @@
 package sharpkestrel.sharpen.texture;
 
-import java.util.Arrays;
-
-/** Entropy of the grey levels in a window that slides along a row, kept up as columns leave and enter. */
+/** Entropy of the grey levels in the window about each pixel. */
 final class LevelCounts {
-
-  private static final double UNIT = 0x1p32;
 
   private LevelCounts() {}
 
@@ -14,37 +10,26 @@ final class LevelCounts {
    */
   static void entropy(LevelTile tile, int levels, float[] out) {
     int side = 2 * tile.radius() + 1;
-    long[] steps = new long[side * side + 1];
-    for (int n = 0; n < steps.length; n++) {
-      double now = n > 0 ? n * Math.log(n) : 0;
-      steps[n] = Math.round(UNIT * ((n + 1) * Math.log(n + 1) - now));
+    int columns = tile.rows()[0].length;
+    WindowCounts counts = new WindowCounts(levels, columns, side, side * side);
+    double[] entropies = new double[tile.width()];
+    for (int y = 0; y < side - 1; y++) {
+      count(tile.rows()[y], 1, counts);
     }
-    int[] counts = new int[levels];
     for (int y = 0; y < tile.height(); y++) {
-      Arrays.fill(counts, 0);
-      int total = 0;
-      long logs = 0;
-      for (int x = 0; x < tile.rows()[0].length; x++) {
-        for (int k = y; k < y + side; k++) {
-          int level = tile.rows()[k][x];
-          if (level != Levels.NONE) {
-            logs += steps[counts[level]++];
-            total++;
-          }
-        }
-        int at = x - side + 1;
-        if (at < 0) {
-          continue;
-        }
-        out[y * tile.width() + at] =
-            total == 0 ? Float.NaN : (float) Math.max(0, Math.log(total) - logs / UNIT / total);
-        for (int k = y; k < y + side; k++) {
-          int level = tile.rows()[k][at];
-          if (level != Levels.NONE) {
-            logs -= steps[--counts[level]];
-            total--;
-          }
-        }
+      count(tile.rows()[y + side - 1], 1, counts);
+      counts.entropies(entropies);
+      for (int x = 0; x < entropies.length; x++) {
+        out[y * entropies.length + x] = (float) entropies[x];
+      }
+      count(tile.rows()[y], -1, counts);
+    }
+  }
+
+  private static void count(int[] row, int step, WindowCounts counts) {
+    for (int x = 0; x < row.length; x++) {
+      if (row[x] != Levels.NONE) {
+        counts.count(x, row[x], step);
       }
     }
   }

@@ -1,191 +1,120 @@
 package sharpkestrel.sharpen.texture;
 
-import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.Set;
 
 /**
- * Counts of the pairs of levels in a window that slides along a row: a column of pairs leaves, another comes in, and what is
- * measured follows each of them, so that nothing is ever gone through as a whole (after Unser 1986, IEEE Trans. PAMI 8(1),
- * 118-125, and Clausi and Jernigan 1998, IEEE TGRS 36(1), 298-300). Sums are of whole numbers in fixed point, so they do not
- * drift, and do not depend on where a row of the tile begins.
+ * How often pairs of levels, their differences and their sums occur in the window about each pixel, and what the measures make
+ * of it. Only what the measures need is counted.
  */
 final class PairCounts {
 
-  /** {@code n ln n} in units of 2^-32. */
-  private static final double UNIT = 0x1p32;
+  private final LevelPairs pairs;
+  private final PairMatrix matrix;
+  private final WindowCounts single;
+  private final WindowCounts differences;
+  private final WindowCounts sums;
+  private final int[] upper;
+  private final int[] lower;
+  private final double[] secondMoments;
+  private final double[] pairEntropies;
+  private final double[] singleEntropies;
+  private final double[] differenceEntropies;
+  private final double[] sumEntropies;
 
-  private static final double LOG_TWO = Math.log(2);
+  PairCounts(LevelTile tile, Displacement displacement, int levels, Set<Measure> measures) {
+    pairs = new LevelPairs(tile, displacement);
+    upper = new int[pairs.columns()];
+    lower = new int[pairs.columns()];
+    Set<Measure> ofMatrix =
+        EnumSet.of(Measure.SECOND_MOMENT, Measure.PAIR_ENTROPY, Measure.INFORMATION);
+    ofMatrix.retainAll(measures);
+    matrix = ofMatrix.isEmpty() ? null : new PairMatrix(pairs, levels);
+    single = measures.contains(Measure.INFORMATION) ? counts(levels) : null;
+    differences = measures.contains(Measure.DIFFERENCE_ENTROPY) ? counts(levels) : null;
+    sums = measures.contains(Measure.SUM_ENTROPY) ? counts(2 * levels - 1) : null;
+    secondMoments = new double[tile.width()];
+    pairEntropies = new double[tile.width()];
+    singleEntropies = new double[tile.width()];
+    differenceEntropies = new double[tile.width()];
+    sumEntropies = new double[tile.width()];
+    for (int y = 0; y < pairs.down() - 1; y++) {
+      count(y, 1);
+    }
+  }
 
-  private static final char HOLE = Character.MAX_VALUE;
+  private WindowCounts counts(int numbers) {
+    return new WindowCounts(
+        numbers, pairs.columns(), pairs.across(), 2 * pairs.across() * pairs.down());
+  }
 
-  private final int pairsAcross;
-  private final int pairsDown;
-  private final int levels;
-  private final int pairRows;
-  private final char[] lows;
-  private final char[] highs;
-  private final int[] pairs;
-  private final int[] single;
-  private final int[] differences;
-  private final int[] sums;
-  private final long[] steps;
-  private final double[] logs;
-  private final boolean wantsSums;
-  private int total;
-  private int unlike;
-  private long squares;
-  private long pairLogs;
-  private long singleLogs;
-  private long differenceLogs;
-  private long sumLogs;
+  /** Counts in the windows about all pixels of a row of the tile; rows one after the other. */
+  void measure(int row) {
+    if (row > 0) {
+      count(row - 1, -1);
+    }
+    count(row + pairs.down() - 1, 1);
+    if (matrix != null) {
+      matrix.measure(row, secondMoments, pairEntropies);
+    }
+    if (single != null) {
+      single.entropies(singleEntropies);
+    }
+    if (differences != null) {
+      differences.entropies(differenceEntropies);
+    }
+    if (sums != null) {
+      sums.entropies(sumEntropies);
+    }
+  }
 
-  PairCounts(LevelTile tile, Displacement displacement, int levels, boolean wantsSums) {
-    this.levels = levels;
-    this.wantsSums = wantsSums;
-    // a pair counts in both orders, so the one that goes down may stand for both
-    boolean up = displacement.down() < 0;
-    int right = up ? -displacement.right() : displacement.right();
-    int down = Math.abs(displacement.down());
-    int side = 2 * tile.radius() + 1;
-    pairsAcross = side - Math.abs(right);
-    pairsDown = side - down;
-    int[][] rows = tile.rows();
-    pairRows = rows.length - down;
-    int columns = rows[0].length - Math.abs(right);
-    // column by column, as the pairs that enter and leave lie one below the other
-    lows = new char[columns * pairRows];
-    highs = new char[columns * pairRows];
-    for (int y = 0; y < pairRows; y++) {
-      for (int c = 0; c < columns; c++) {
-        int x = right < 0 ? c - right : c;
-        int i = rows[y][x];
-        int j = rows[y + down][x + right];
-        boolean hole = (i | j) < 0;
-        lows[c * pairRows + y] = (char) (hole ? HOLE : Math.min(i, j));
-        highs[c * pairRows + y] = (char) Math.max(0, Math.max(i, j));
+  private void count(int row, int step) {
+    pairs.row(row, upper, lower);
+    for (int x = 0; x < upper.length; x++) {
+      int i = upper[x];
+      int j = lower[x];
+      if (i == Levels.NONE || j == Levels.NONE) {
+        continue;
+      }
+      if (single != null) {
+        single.count(x, i, step);
+        single.count(x, j, step);
+      }
+      if (differences != null) {
+        differences.count(x, Math.abs(i - j), step);
+      }
+      if (sums != null) {
+        sums.count(x, i + j, step);
       }
     }
-    pairs = new int[levels * levels];
-    single = new int[levels];
-    differences = new int[levels];
-    sums = new int[2 * levels];
-    steps = new long[2 * side * side + 2];
-    logs = new double[steps.length];
-    for (int n = 0; n + 1 < steps.length; n++) {
-      steps[n] = Math.round(UNIT * (xLogX(n + 1) - xLogX(n)));
-      logs[n] = Math.log(n);
-    }
-  }
-
-  private static double xLogX(double n) {
-    return n > 0 ? n * Math.log(n) : 0;
-  }
-
-  /** Starts over at the window about the first pixel of a row of the tile. */
-  void start(int row) {
-    Arrays.fill(pairs, 0);
-    Arrays.fill(single, 0);
-    Arrays.fill(differences, 0);
-    Arrays.fill(sums, 0);
-    total = 0;
-    unlike = 0;
-    squares = 0;
-    pairLogs = 0;
-    singleLogs = 0;
-    differenceLogs = 0;
-    sumLogs = 0;
-    for (int x = 0; x < pairsAcross; x++) {
-      enter(row, x);
-    }
-  }
-
-  /** Moves from the window about a pixel to that about the next. */
-  void move(int row, int fromColumn) {
-    leave(row, fromColumn);
-    enter(row, fromColumn + pairsAcross);
-  }
-
-  private void enter(int row, int column) {
-    follow(row, column, 0);
-  }
-
-  private void leave(int row, int column) {
-    follow(row, column, 1);
   }
 
   /**
-   * Without branches where pairs differ, which no processor could foresee.
+   * Values of a measure along the row measured last; NaN where a window holds no pair.
    *
-   * @param lag 0 where a column of pairs enters, 1 where it leaves: what changes goes by the lower of both counts
+   * @param out (output) from {@code at} on
    */
-  private void follow(int row, int column, int lag) {
-    int[] counts = pairs;
-    int[] singles = single;
-    int step = 1 - 2 * lag;
-    long pairLog = 0;
-    long singleLog = 0;
-    long differenceLog = 0;
-    long sumLog = 0;
-    long square = 0;
-    int alike = 0;
-    int holes = 0;
-    int from = column * pairRows + row;
-    for (int k = from; k < from + pairsDown; k++) {
-      int low = lows[k];
-      int high = highs[k];
-      if (low == HOLE) {
-        holes++;
-        continue;
-      }
-      int same = low == high ? 1 : 0;
-      int at = low * levels + high;
-      int n = counts[at] - lag;
-      counts[at] += step;
-      pairLog += steps[n];
-      square += (1 + same) * (2L * n + 1);
-      alike += same;
-      singleLog += steps[singles[low] - lag];
-      singles[low] += step;
-      singleLog += steps[singles[high] - lag];
-      singles[high] += step;
-      differenceLog += steps[differences[high - low] - lag];
-      differences[high - low] += step;
-      if (wantsSums) {
-        sumLog += steps[sums[low + high] - lag];
-        sums[low + high] += step;
-      }
+  void of(Measure measure, float[] out, int at) {
+    double[] from = switch (measure) {
+      case SECOND_MOMENT -> secondMoments;
+      case PAIR_ENTROPY -> pairEntropies;
+      case DIFFERENCE_ENTROPY -> differenceEntropies;
+      case SUM_ENTROPY -> sumEntropies;
+      case INFORMATION -> information();
+      default -> throw new IllegalArgumentException(measure + " is no count of pairs");
+    };
+    for (int x = 0; x < from.length; x++) {
+      out[at + x] = (float) from[x];
     }
-    int moved = pairsDown - holes;
-    total += step * moved;
-    unlike += step * (moved - alike);
-    squares += step * square;
-    pairLogs += step * pairLog;
-    singleLogs += step * singleLog;
-    differenceLogs += step * differenceLog;
-    sumLogs += step * sumLog;
   }
 
-  /** The value of a measure in the window as it stands; NaN where it holds no pair. */
-  float of(Measure measure) {
-    if (total == 0) {
-      return Float.NaN;
+  private double[] information() {
+    double[] out = new double[singleEntropies.length];
+    for (int x = 0; x < out.length; x++) {
+      double own = singleEntropies[x];
+      double shared = (pairEntropies[x] - 2 * own) / own;
+      out[x] = own < 1e-9 ? 0 : Math.max(-1, Math.min(0, shared));
     }
-    double n = total;
-    return (float)
-        switch (measure) {
-          // p is n/2N off the diagonal, twice, and n/N on it; squares holds n² and 2n²
-          case SECOND_MOMENT -> squares / (2 * n * n);
-          case PAIR_ENTROPY -> pairEntropy(n);
-          case DIFFERENCE_ENTROPY -> Math.max(0, logs[total] - differenceLogs / UNIT / n);
-          case SUM_ENTROPY -> Math.max(0, logs[total] - sumLogs / UNIT / n);
-          case INFORMATION -> {
-            double own = Math.max(0, logs[2 * total] - singleLogs / UNIT / (2 * n));
-            yield own < 1e-9 ? 0 : Math.max(-1, Math.min(0, (pairEntropy(n) - 2 * own) / own));
-          }
-          default -> throw new IllegalArgumentException(measure + " is no count of pairs");
-        };
-  }
-
-  private double pairEntropy(double n) {
-    return Math.max(0, logs[total] + (unlike * LOG_TWO - pairLogs / UNIT) / n);
+    return out;
   }
 }

@@ -36,7 +36,7 @@ final class PairSums {
   }
 
   private final LevelTile tile;
-  private final Displacement displacement;
+  private final LevelPairs pairs;
   private final int pairsAcross;
   private final int pairsDown;
   private final int[] a;
@@ -44,13 +44,11 @@ final class PairSums {
 
   PairSums(LevelTile tile, Displacement displacement) {
     this.tile = tile;
-    this.displacement = displacement;
-    int side = 2 * tile.radius() + 1;
-    pairsAcross = side - Math.abs(displacement.right());
-    pairsDown = side - Math.abs(displacement.down());
-    int columns = tile.rows()[0].length - Math.abs(displacement.right());
-    a = new int[columns];
-    b = new int[columns];
+    pairs = new LevelPairs(tile, displacement);
+    pairsAcross = pairs.across();
+    pairsDown = pairs.down();
+    a = new int[pairs.columns()];
+    b = new int[pairs.columns()];
   }
 
   /**
@@ -105,11 +103,7 @@ final class PairSums {
 
   /** The terms of the pairs whose upper pixel lies in a row. */
   private void terms(Term term, int row, int[] terms) {
-    int down = Math.abs(displacement.down());
-    boolean falling = (displacement.right() >= 0) == (displacement.down() >= 0);
-    int shift = Math.abs(displacement.right());
-    System.arraycopy(tile.rows()[row], falling ? 0 : shift, a, 0, a.length);
-    System.arraycopy(tile.rows()[row + down], falling ? shift : 0, b, 0, b.length);
+    pairs.row(row, a, b);
     switch (term) {
       case ONE -> Arrays.fill(terms, 1);
       case SQUARED_DIFFERENCE -> squaredDifferences(a, b, terms);

@@ -3,6 +3,7 @@ package sharpkestrel.sharpen.texture;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import sharpkestrel.raster.Band;
@@ -255,22 +256,16 @@ public final class TextureRaster extends DerivedRaster {
     if (!wants(target, Measure::needsCounts)) {
       return;
     }
-    PairCounts counts = new PairCounts(
-        tile, displacement, levels.count(), wants(target, m -> m == Measure.SUM_ENTROPY));
     int[] wanted = IntStream.range(0, target.length)
         .filter(b -> target[b] != null && measures.get(b).needsCounts())
         .toArray();
     Measure[] which = Arrays.stream(wanted).mapToObj(measures::get).toArray(Measure[]::new);
+    PairCounts counts = new PairCounts(tile, displacement, levels.count(), Set.of(which));
     int width = tile.width();
     for (int y = 0; y < tile.height(); y++) {
-      counts.start(y);
-      for (int x = 0; x < width; x++) {
-        for (int k = 0; k < which.length; k++) {
-          target[wanted[k]][y * width + x] = counts.of(which[k]);
-        }
-        if (x + 1 < width) {
-          counts.move(y, x);
-        }
+      counts.measure(y);
+      for (int k = 0; k < which.length; k++) {
+        counts.of(which[k], target[wanted[k]], y * width);
       }
     }
   }
