@@ -214,7 +214,7 @@ final class Shots {
 
   private void place(String name, double west, double south, double east, double north) {
     var model = ((Shell) scene.getRoot()).bench().profiles();
-    model.add(new GeometryFactory().toGeometry(new Envelope(west, east, south, north)));
+    model.add(new GeometryFactory().toGeometry(new Envelope(west, east, south, north)), "place");
     int last = model.places().size() - 1;
     model.places().set(last, model.places().get(last).named(name));
   }

@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
@@ -30,8 +31,10 @@ import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.geo.Crs;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.place.Reprojected;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -326,6 +329,17 @@ class SharpenWindowTest {
         .isFalse();
 
     settle(robot);
+    ComboBox<String> upwards = robot.lookup("#scatter-y").queryComboBox();
+    assertThat(upwards.getItems()).contains("near infrared", "Vegetation", "Water");
+    robot.interact(() -> upwards.setValue("Vegetation"));
+    settle(robot);
+    Node plot = robot.lookup("#scatter").query();
+    Point2D foot = plot.localToScreen(4, 4);
+    // all of the plot drawn around lights all of the picture
+    robot.moveTo(foot).press(MouseButton.PRIMARY);
+    robot.moveBy(140, 0).moveBy(0, 140).moveBy(-140, 0).release(MouseButton.PRIMARY);
+    window.waitForPicture();
+
     robot.clickOn("#tool-texture").clickOn("#texture-compare");
     TextField measures = robot.lookup("#texture-measures").queryAs(TextField.class);
     String before = measures.getText();
@@ -377,5 +391,79 @@ class SharpenWindowTest {
     assertThat(cut.grid().width()).isBetween(20, COARSE - 1);
     assertThat(cut.grid().height()).isBetween(20, COARSE - 1);
     assertThat(cut.bands()).hasSize(4);
+  }
+
+  @Test
+  void panesOfTwoCoordinateSystemsMoveTogether(FxRobot robot) {
+    open("Bands", COARSE, 2, BandRole.BLUE, BandRole.GREEN, BandRole.RED, BandRole.NEAR_INFRARED);
+    Raster here = (Raster) workspace().results().get(0).value();
+    Path file = folder.resolve("next-zone.tif");
+    GeoTiffWriter.write(
+        Reprojected.to(Crs.of(CrsName.epsg(32631)), here), file, Compression.NONE, Job.QUIET);
+    workspaceRun("Next zone", file);
+    window.waiting().results(2);
+    robot.interact(() -> {
+      workspace().show(workspace().results().get(0));
+      workspace().paneBProperty().set(workspace().results().get(1));
+      workspace().compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
+    });
+    window.waitForPicture();
+    robot.interact(() -> picture().fit());
+    window.waitForPicture();
+
+    Bounds well = picture().localToScreen(picture().getBoundsInLocal());
+    double left = well.getMinX() + well.getWidth() / 4;
+    String inA = readAt(robot, left, well.getCenterY());
+    String inB = readAt(robot, left + Math.floor(well.getWidth() / 2), well.getCenterY());
+
+    assertThat(inB.split(" {2,}")[0]).isEqualTo(inA.split(" {2,}")[0]).startsWith("E 512");
+    assertThat(OpenWindow.text(robot, "#values")).containsPattern("\\d{2,} \\d{2,}");
+
+    // the other way round the picture stays where it is, in the other's coordinates
+    robot.interact(() -> workspace().show(workspace().results().get(1)));
+    window.waitForPicture();
+    assertThat(readAt(robot, left, well.getCenterY())).startsWith("E 18");
+    assertThat(OpenWindow.text(robot, "#values")).containsPattern("\\d{2,} \\d{2,}");
+  }
+
+  /** The position that is read out at a place of the screen. */
+  private String readAt(FxRobot robot, double x, double y) {
+    String before = OpenWindow.text(robot, "#position");
+    robot.moveTo(x, y);
+    window
+        .waiting()
+        .until(
+            "a readout",
+            () -> OpenWindow.text(robot, "#position").startsWith("E")
+                && !workspace().tasks().runningProperty().get());
+    robot.sleep(300);
+    return OpenWindow.text(robot, "#position");
+  }
+
+  @Test
+  void greyLevelsAreDrawnOnTheHistogram(FxRobot robot) {
+    openScenes(robot);
+    robot.clickOn("#tool-texture").clickOn("#texture-levels");
+    Label count = robot.lookup("#levels-count").queryAs(Label.class);
+    window.waiting().until("the levels", () -> count.getText().startsWith("32 grey levels"));
+    TextField cuts = robot.lookup("#texture-cuts").queryAs(TextField.class);
+    robot.interact(() -> cuts.setText("150,300"));
+    robot.interact(() -> robot.lookup("#texture-binning").queryComboBox().setValue("cuts"));
+    window.waiting().until("three levels", () -> count.getText().startsWith("3 grey levels"));
+
+    Node box = robot.lookup("#levels-box").query();
+    Point2D corner = box.localToScreen(0, 0);
+    double far = corner.getX() + box.getBoundsInLocal().getWidth() - 30;
+    robot.clickOn(far, corner.getY() + 50);
+    window.waiting().until("one more", () -> count.getText().startsWith("4 grey levels"));
+    double third = Double.parseDouble(cuts.getText().split(",")[2]);
+    assertThat(cuts.getText()).startsWith("150,300,");
+    assertThat(third).isGreaterThan(300);
+
+    robot.drag(far, corner.getY() + 50).dropTo(far - 60, corner.getY() + 50);
+    assertThat(Double.parseDouble(cuts.getText().split(",")[2])).isBetween(300.0, third - 1);
+    robot.rightClickOn(far - 60, corner.getY() + 50);
+    assertThat(cuts.getText()).isEqualTo("150,300");
+    window.waiting().until("three levels", () -> count.getText().startsWith("3 grey levels"));
   }
 }

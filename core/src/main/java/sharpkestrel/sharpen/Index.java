@@ -74,6 +74,11 @@ public record Index(
 
   private static final String NONE = "none";
 
+  /** A named one on reflectance where that can be had. */
+  public static Index of(Raster scene, IndexKind kind) {
+    return new Index(scene, kind, BandRole.NEAR_INFRARED, BandRole.RED, NONE, On.REFLECTANCE);
+  }
+
   public Index {
     if (index == IndexKind.BANDS && first == second) {
       throw new IllegalArgumentException(

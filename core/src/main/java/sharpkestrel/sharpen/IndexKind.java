@@ -1,6 +1,9 @@
 package sharpkestrel.sharpen;
 
+import java.util.Arrays;
+import java.util.List;
 import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.Raster;
 
 /** Normalised differences by what they tell apart, {@code (first - second) / (first + second)}. */
 public enum IndexKind {
@@ -35,6 +38,15 @@ public enum IndexKind {
 
   public String title() {
     return title;
+  }
+
+  /** The named ones that the bands of a scene make. */
+  public static List<IndexKind> of(Raster scene) {
+    return Arrays.stream(values())
+        .filter(kind -> kind.first != null
+            && scene.bandOf(kind.first).isPresent()
+            && scene.bandOf(kind.second).isPresent())
+        .toList();
   }
 
   BandRole first(BandRole own) {

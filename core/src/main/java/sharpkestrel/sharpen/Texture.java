@@ -141,12 +141,25 @@ public record Texture(
           + " apart. Take a larger window, or a shorter distance.");
     }
     List<Measure> wanted = wanted();
-    Raster values = source.values();
-    Statistics statistics = source.statistics(job);
-    boolean whole = values.bands().get(0).type().isWhole();
-    Levels levels = pairs.of(statistics, whole, job);
+    Grouped grouped = grouped(job);
     return new TextureRaster(
-        values, statistics, wanted, levels, side, pairs.direction(), pairs.distance());
+        source.values(),
+        grouped.statistics(),
+        wanted,
+        grouped.levels(),
+        side,
+        pairs.direction(),
+        pairs.distance());
+  }
+
+  /** Values and the grey levels into which they are sorted. */
+  public record Grouped(Statistics statistics, Levels levels) {}
+
+  /** How the band's values are sorted into grey levels. */
+  public Grouped grouped(Job job) {
+    Statistics statistics = source.statistics(job);
+    boolean whole = source.values().bands().get(0).type().isWhole();
+    return new Grouped(statistics, pairs.of(statistics, whole, job));
   }
 
   private List<Measure> wanted() {

@@ -10,6 +10,10 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
 
@@ -140,5 +144,22 @@ class GeoTest {
     // Near perihelion the sun is 0.983 astronomical units away; radiance of number 500 is 101.
     double expected = Math.PI * 101 * 0.9833 * 0.9833 / (1600 * 0.5);
     assertThat(linear[0] * 500 + linear[1]).isCloseTo(expected, within(5e-4));
+  }
+
+  @Test
+  void aShapeIsMovedCornerByCornerAndTheFirstStaysAsItIs() {
+    Geometry square =
+        new GeometryFactory().toGeometry(new Envelope(512_000, 512_100, 6_702_000, 6_702_100));
+    CoordinateMap map = Crs.of(CrsName.epsg(32630)).to(Crs.of(CrsName.epsg(32631)));
+    double[] corner = {512_100, 6_702_100};
+    map.apply(corner, 1);
+
+    Geometry moved = map.of(square);
+
+    assertThat(moved.getCoordinates())
+        .anySatisfy(
+            c -> assertThat(c.distance(new Coordinate(corner[0], corner[1]))).isLessThan(1e-6));
+    assertThat(square.getEnvelopeInternal().getMaxX()).isEqualTo(512_100);
+    assertThat(moved.getEnvelopeInternal().getMaxX()).isLessThan(300_000);
   }
 }

@@ -119,4 +119,14 @@ class IndexTest {
             Index.On.REFLECTANCE))
         .hasMessageContaining("Choose the index 'formula'");
   }
+
+  @Test
+  void theIndicesOfASceneAreThoseWhoseBandsItHas() {
+    Raster scene =
+        Made.placed(2, 2, 1, (b, x, y) -> b, BandRole.GREEN, BandRole.RED, BandRole.NEAR_INFRARED);
+
+    assertThat(IndexKind.of(scene))
+        .containsExactly(
+            IndexKind.VEGETATION, IndexKind.GREEN_VEGETATION, IndexKind.WATER, IndexKind.GREEN_RED);
+  }
 }

@@ -3,6 +3,7 @@ package sharpkestrel.app.bench;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -25,12 +26,13 @@ import sharpkestrel.app.viewer.Palette;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
 import sharpkestrel.sharpen.profile.BandChoice;
 import sharpkestrel.sharpen.profile.ProfileReport;
 
-/** Spectral profiles of places, how well they are told apart, and a plot of two bands that is linked to the picture. */
+/** Spectral profiles of places, how well they are told apart, and a plot of two bands or indices that is linked to the picture. */
 final class ProfilePanel extends HBox {
 
   private static final int MOST_SIDE = 600;
@@ -40,11 +42,12 @@ final class ProfilePanel extends HBox {
   private final PictureView picture;
   private final ProfileModel model;
   private final VBox list = new VBox(2);
-  private final SpectrumPlot spectrum = new SpectrumPlot(318, 196);
+  private final SpectrumPlot spectrum = new SpectrumPlot(290, 196);
   private final GridPane apart = new GridPane(10, 2);
   private final VBox best = new VBox(1);
-  private final ComboBox<String> bandX = new ComboBox<>();
-  private final ComboBox<String> bandY = new ComboBox<>();
+  private final ComboBox<String> axisX = new ComboBox<>();
+  private final ComboBox<String> axisY = new ComboBox<>();
+  private Map<String, Raster> axes = Map.of();
   private final ScatterPlot scatter = new ScatterPlot();
   private boolean setting;
 
@@ -56,9 +59,9 @@ final class ProfilePanel extends HBox {
     getChildren().addAll(places(), card(spectrum), separability(), plot());
     model.places().addListener((ListChangeListener<ProfileModel.Place>) change -> fillList());
     model.shownProperty().addListener((p, before, now) -> show(now));
-    workspace.paneAProperty().addListener((p, before, now) -> fillBands());
+    workspace.paneAProperty().addListener((p, before, now) -> fillAxes());
     fillList();
-    fillBands();
+    fillAxes();
     show(model.shownProperty().get());
   }
 
@@ -70,7 +73,7 @@ final class ProfilePanel extends HBox {
   }
 
   private VBox places() {
-    Label hint = new Label("Click a pixel or draw around a place in the picture.");
+    Label hint = new Label("Click a pixel or an object, or draw around a place in the picture.");
     hint.getStyleClass().add("soft");
     hint.setWrapText(true);
     hint.setMinHeight(USE_PREF_SIZE);
@@ -106,16 +109,15 @@ final class ProfilePanel extends HBox {
   }
 
   private VBox plot() {
-    for (ComboBox<String> box : List.of(bandX, bandY)) {
-      box.setPrefWidth(112);
+    for (ComboBox<String> box : List.of(axisX, axisY)) {
+      box.setPrefWidth(126);
       box.valueProperty().addListener((p, before, now) -> fillScatter());
     }
-    bandX.setId("scatter-x");
-    bandY.setId("scatter-y");
-    Label over = new Label("over");
-    over.getStyleClass().add("soft");
-    over.setMinWidth(USE_PREF_SIZE);
-    HBox row = new HBox(4, bandY, over, bandX);
+    axisX.setId("scatter-x");
+    axisY.setId("scatter-y");
+    axisX.setTooltip(new Tooltip("To the right"));
+    axisY.setTooltip(new Tooltip("Upwards"));
+    HBox row = new HBox(6, axisY, axisX);
     row.setAlignment(Pos.CENTER_LEFT);
     scatter.onDrawn(this::light);
     Label hint = new Label("Draw in the plot:\nthose pixels light\nup in the picture.");
@@ -125,7 +127,7 @@ final class ProfilePanel extends HBox {
     view.setId("scatter-view");
     view.setOnAction(e -> fillScatter());
     VBox card = card(row, new HBox(8, scatter, new VBox(8, hint, view)));
-    card.setMinWidth(278);
+    card.setMinWidth(280);
     return card;
   }
 
@@ -233,62 +235,56 @@ final class ProfilePanel extends HBox {
     workspace.lookProperty().set(now.changedTo(best3));
   }
 
-  private void fillBands() {
+  private void fillAxes() {
     Raster scene = model.scene();
-    List<String> names =
-        scene == null ? List.of() : scene.bands().stream().map(Band::name).toList();
-    if (names.equals(bandX.getItems())) {
+    axes = scene == null ? Map.of() : ScatterSample.axes(scene, Job.QUIET);
+    List<String> names = List.copyOf(axes.keySet());
+    if (names.equals(axisX.getItems())) {
+      fillScatter();
       return;
     }
     setting = true;
-    for (ComboBox<String> box : List.of(bandX, bandY)) {
+    for (ComboBox<String> box : List.of(axisX, axisY)) {
       box.setValue(null);
       box.getItems().setAll(names);
     }
     if (scene != null) {
-      bandX.setValue(names.get(scene.bandOf(BandRole.RED).orElse(0)));
-      bandY.setValue(
-          names.get(scene.bandOf(BandRole.NEAR_INFRARED).orElse(Math.min(1, names.size() - 1))));
+      axisX.setValue(names.get(scene.bandOf(BandRole.RED).orElse(0)));
+      int other = Math.min(1, scene.bands().size() - 1);
+      axisY.setValue(names.get(scene.bandOf(BandRole.NEAR_INFRARED).orElse(other)));
     }
     setting = false;
     fillScatter();
   }
 
   private void fillScatter() {
-    Raster scene = model.scene();
-    if (setting || scene == null || bandX.getValue() == null || bandY.getValue() == null) {
+    Raster x = axes.get(axisX.getValue());
+    Raster y = axes.get(axisY.getValue());
+    if (setting || x == null || y == null) {
       return;
     }
-    int x = bandX.getItems().indexOf(bandX.getValue());
-    int y = bandY.getItems().indexOf(bandY.getValue());
     ProfileModel.Shown shown = model.shownProperty().get();
     List<ProfileModel.Place> places = shown == null ? List.of() : shown.places();
-    Window middle = picture.trials().window(scene, MOST_SIDE);
+    Window middle = picture.trials().window(x, MOST_SIDE);
     picture.clearOver();
     workspace
         .tasks()
         .run(
             "Plot",
             job -> ScatterSample.of(
-                scene,
-                x,
-                y,
-                middle,
-                places.stream().map(ProfileModel.Place::area).toList(),
-                job),
+                x, y, middle, places.stream().map(ProfileModel.Place::area).toList(), job),
             made -> scatter.show(
                 made, places.stream().mapToInt(ProfileModel.Place::colour).toArray()),
             failure -> workspace.messageProperty().set(failure.getMessage()));
   }
 
   private void light(double[] xs, double[] ys) {
-    Raster scene = model.scene();
-    if (scene == null || xs.length == 0) {
+    Raster x = axes.get(axisX.getValue());
+    Raster y = axes.get(axisY.getValue());
+    if (x == null || y == null || xs.length == 0) {
       picture.clearOver();
       return;
     }
-    int x = bandX.getItems().indexOf(bandX.getValue());
-    int y = bandY.getItems().indexOf(bandY.getValue());
-    picture.showOver(ScatterSample.within(scene, x, y, xs, ys), 0.5);
+    picture.showOver(ScatterSample.within(x, y, xs, ys), 0.5);
   }
 }

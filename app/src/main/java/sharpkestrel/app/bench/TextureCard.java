@@ -15,6 +15,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelFormat;
@@ -72,7 +73,10 @@ final class TextureCard extends VBox {
     Button thin = new Button("Leave out what tells nothing new");
     thin.setId("texture-thin");
     thin.setOnAction(e -> leaveOut());
-    HBox head = new HBox(8, compare, thin);
+    ToggleButton grouping = new ToggleButton("Grey levels");
+    grouping.setId("texture-levels");
+    grouping.setTooltip(new Tooltip("How values are sorted into grey levels; cuts can be drawn"));
+    HBox head = new HBox(8, compare, thin, grouping);
     head.setAlignment(Pos.CENTER_LEFT);
     TilePane tiles = new TilePane(8, 4);
     tiles.setPrefColumns(3);
@@ -96,10 +100,24 @@ final class TextureCard extends VBox {
     body.setMinHeight(0);
     scroll.setMinHeight(0);
     VBox.setVgrow(body, Priority.ALWAYS);
-    getChildren().addAll(head, body);
+    LevelsCard levels = new LevelsCard(workspace, panel);
+    levels.visibleProperty().bind(grouping.selectedProperty());
+    levels.managedProperty().bind(levels.visibleProperty());
+    body.visibleProperty().bind(grouping.selectedProperty().not());
+    body.managedProperty().bind(body.visibleProperty());
+    getChildren().addAll(head, levels, body);
     take(panel.settingTexts().getOrDefault("measures", "contrast,homogeneity,pair_entropy"));
-    panel.onSettings(() ->
-        take(panel.settingTexts().getOrDefault("measures", "contrast,homogeneity,pair_entropy")));
+    Runnable regroup = () -> {
+      if (grouping.isSelected()) {
+        levels.refresh();
+      }
+    };
+    grouping.selectedProperty().addListener((p, before, now) -> regroup.run());
+    workspace.paneAProperty().addListener((p, before, now) -> regroup.run());
+    panel.onSettings(() -> {
+      take(panel.settingTexts().getOrDefault("measures", "contrast,homogeneity,pair_entropy"));
+      regroup.run();
+    });
   }
 
   private static String key(Measure measure) {

@@ -13,6 +13,7 @@ import javafx.collections.ListChangeListener;
 import javafx.collections.ObservableList;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.expr.Table;
+import sharpkestrel.geo.Crs;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.Layer;
 import sharpkestrel.raster.CrsName;
@@ -40,6 +41,13 @@ public final class ProfileModel {
 
     public Place named(String newName) {
       return new Place(newName, colour, crs, area, shown);
+    }
+
+    /** The same place in another system. */
+    public Place in(CrsName other) {
+      return other.equals(crs)
+          ? this
+          : new Place(name, colour, other, Crs.of(crs).to(Crs.of(other)).of(area), shown);
     }
 
     public Place shown(boolean newShown) {
@@ -88,12 +96,15 @@ public final class ProfileModel {
     return raster != null && raster.grid().crs().isKnown() ? raster : null;
   }
 
-  public void add(Geometry area) {
+  /**
+   * @param kind word that its name begins with
+   */
+  public void add(Geometry area, String kind) {
     int next = places.size() + 1;
-    while (taken("place " + next)) {
+    while (taken(kind + " " + next)) {
       next++;
     }
-    places.add(new Place("place " + next, freeColour(), scene().grid().crs(), area, true));
+    places.add(new Place(kind + " " + next, freeColour(), scene().grid().crs(), area, true));
   }
 
   private boolean taken(String name) {
@@ -114,11 +125,8 @@ public final class ProfileModel {
   private void measure() {
     int mine = asked.incrementAndGet();
     Raster scene = scene();
-    List<Place> wanted = scene == null
-        ? List.of()
-        : places.stream()
-            .filter(p -> p.shown() && p.crs().equals(scene.grid().crs()))
-            .toList();
+    List<Place> wanted =
+        scene == null ? List.of() : places.stream().filter(Place::shown).toList();
     if (wanted.isEmpty()) {
       shown.set(null);
       return;
@@ -141,8 +149,9 @@ public final class ProfileModel {
     List<Profile> profiles = new ArrayList<>();
     for (Place place : wanted) {
       try {
-        profiles.add(Profile.of(place.name(), scene, place.area(), job));
-        there.add(place);
+        Place here = place.in(scene.grid().crs());
+        profiles.add(Profile.of(here.name(), scene, here.area(), job));
+        there.add(here);
       } catch (RasterException elsewhere) {
         job.warn(elsewhere.getMessage());
       }

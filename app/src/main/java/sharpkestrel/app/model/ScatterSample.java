@@ -1,11 +1,14 @@
 package sharpkestrel.app.model;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.BandsOf;
 import sharpkestrel.raster.DerivedRaster;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.PolygonFill;
@@ -14,45 +17,57 @@ import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
 import sharpkestrel.raster.Zoom;
+import sharpkestrel.sharpen.Index;
+import sharpkestrel.sharpen.IndexKind;
 
 /**
- * Values of two bands, pixel by pixel: of what is in view, and of places.
+ * Two values of every pixel, bands or indices: of what is in view, and of places.
  *
  * @param x of what is in view
  * @param y likewise
- * @param places for each place its values of both bands
+ * @param places for each place both values of its pixels
  */
 public record ScatterSample(float[] x, float[] y, List<float[][]> places) {
 
   private static final int MOST_OF_A_PLACE = 3000;
 
+  /** What can be plotted of a scene, by name, each a raster of one band: its bands, then the indices that they make. */
+  public static Map<String, Raster> axes(Raster scene, Job job) {
+    Map<String, Raster> axes = new LinkedHashMap<>();
+    for (int b = 0; b < scene.bands().size(); b++) {
+      axes.put(scene.bands().get(b).name(), new BandsOf(scene, b));
+    }
+    for (IndexKind kind : IndexKind.of(scene)) {
+      axes.putIfAbsent(kind.title(), Index.of(scene, kind).run(job));
+    }
+    return axes;
+  }
+
+  /**
+   * @param x one band, as has y
+   */
   public static ScatterSample of(
-      Raster scene, int bandX, int bandY, Window window, List<Geometry> places, Job job) {
-    float[][] view = read(scene, bandX, bandY, window, job);
+      Raster x, Raster y, Window window, List<Geometry> places, Job job) {
     List<float[][]> ofPlaces = new ArrayList<>();
     for (Geometry place : places) {
-      ofPlaces.add(ofPlace(scene, bandX, bandY, place, job));
+      ofPlaces.add(ofPlace(x, y, place, job));
     }
-    return new ScatterSample(view[0], view[1], ofPlaces);
+    return new ScatterSample(read(x, window, job), read(y, window, job), ofPlaces);
   }
 
-  private static float[][] read(Raster scene, int bandX, int bandY, Window window, Job job) {
-    float[][] planes = new float[scene.bands().size()][];
-    planes[bandX] = new float[window.area()];
-    planes[bandY] = bandX == bandY ? planes[bandX] : new float[window.area()];
-    scene.read(0, window, planes, job.request());
-    return new float[][] {planes[bandX], planes[bandY]};
+  private static float[] read(Raster axis, Window window, Job job) {
+    return axis.read(0, window, job.request())[0];
   }
 
-  private static float[][] ofPlace(Raster scene, int bandX, int bandY, Geometry place, Job job) {
-    PolygonFill fill = new PolygonFill(place, scene.grid());
-    Window under = fill.bounds(0).intersect(scene.grid().window());
+  private static float[][] ofPlace(Raster x, Raster y, Geometry place, Job job) {
+    PolygonFill fill = new PolygonFill(place, x.grid());
+    Window under = fill.bounds(0).intersect(x.grid().window());
     if (under.isEmpty()) {
       return new float[2][0];
     }
     int rows = Math.max(1, Math.min(under.height(), (1 << 20) / Math.max(1, under.width())));
     Window part = new Window(under.x(), under.y(), under.width(), rows);
-    float[][] both = read(scene, bandX, bandY, part, job);
+    float[][] both = {read(x, part, job), read(y, part, job)};
     boolean[] inside = fill.fill(0, part);
     int count = 0;
     for (boolean in : inside) {
@@ -74,24 +89,21 @@ public record ScatterSample(float[] x, float[] y, List<float[][]> places) {
   }
 
   /**
-   * Where a scene's two bands lie within an area of their plot, as 1 and 0.
+   * Where both values lie within an area of their plot, as 1 and 0.
    *
-   * @param xs corners of the area in values of the first band
+   * @param xs corners of the area in values of the first
    */
-  public static Raster within(Raster scene, int bandX, int bandY, double[] xs, double[] ys) {
+  public static Raster within(Raster x, Raster y, double[] xs, double[] ys) {
     Band band = new Band("chosen", BandRole.OTHER, "", SampleType.FLOAT32, Double.NaN);
     return new DerivedRaster(
-        scene.grid(), List.of(band), Attachments.NONE, Zoom.POINTWISE.over(scene.zoom())) {
+        x.grid(), List.of(band), Attachments.NONE, Zoom.POINTWISE.over(x.zoom())) {
       @Override
       protected void compute(int level, Window window, float[][] target, Request request) {
-        float[][] planes = new float[scene.bands().size()][];
-        planes[bandX] = new float[window.area()];
-        planes[bandY] = bandX == bandY ? planes[bandX] : new float[window.area()];
-        scene.read(level, window, planes, request);
+        float[] across = x.read(level, window, request)[0];
+        float[] up = y.read(level, window, request)[0];
         for (int i = 0; i < target[0].length; i++) {
-          float x = planes[bandX][i];
-          float y = planes[bandY][i];
-          target[0][i] = Float.isNaN(x + y) ? Float.NaN : contains(xs, ys, x, y) ? 1 : 0;
+          boolean nothing = Float.isNaN(across[i] + up[i]);
+          target[0][i] = nothing ? Float.NaN : contains(xs, ys, across[i], up[i]) ? 1 : 0;
         }
       }
     };

@@ -33,7 +33,7 @@ final class Overlay {
    */
   boolean draw(
       Compositor compositor, Viewport view, PaneLayer under, int from, int to, int height) {
-    if (under.isPlaced() != tiles.raster().grid().crs().isKnown()) {
+    if (!under.sharesWorldWith(tiles.raster())) {
       return true;
     }
     Affine map = view.toPixels(tiles.raster().grid(), under.rawScale);

@@ -9,9 +9,12 @@ import org.locationtech.jts.geom.util.AffineTransformation;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.check.Scores;
+import sharpkestrel.geo.CoordinateMap;
+import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.Reprojected;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Raster;
@@ -63,6 +66,15 @@ final class PaneLayer {
     return raster.grid().crs().isKnown();
   }
 
+  /** Whether places of both have the same coordinates, so that one can be shown over the other. */
+  boolean sharesWorldWith(Raster other) {
+    return raster.grid().crs().equals(other.grid().crs());
+  }
+
+  boolean sharesWorldWith(PaneLayer other) {
+    return sharesWorldWith(other.raster);
+  }
+
   /** What the stretch is found from. */
   StretchSample sample() {
     return sample;
@@ -84,6 +96,31 @@ final class PaneLayer {
    */
   static PaneLayer of(Result result, Raster raster, Look look, Window window, Runnable arrived) {
     return of(result, result.value(), raster, look, window, arrived);
+  }
+
+  /** The same, laid out in another coordinate system. */
+  PaneLayer in(Crs system, Look look, Runnable arrived) {
+    Raster there = Reprojected.to(system, raster);
+    CoordinateMap map = Crs.of(raster.grid().crs()).to(system);
+    AffineTransformation up = AffineTransformation.scaleInstance(1, -1);
+    List<Drawn> moved = outlines.stream()
+        .map(drawn -> new Drawn(
+            drawn.outlines().stream()
+                .map(shape -> up.transform(map.of(up.transform(shape))))
+                .toList(),
+            drawn.colour()))
+        .toList();
+    return new PaneLayer(
+        result,
+        there,
+        1,
+        new ImageTiles(there, tiles.bands(), sample.stretch(look), arrived),
+        sample,
+        labels == null
+            ? null
+            : new LabelTiles(Reprojected.labels(system, raster, labels.labels()), arrived),
+        paint,
+        moved);
   }
 
   /** What a trial made, over the raster it was tried on; it is no result yet. */

@@ -53,7 +53,7 @@ final class PanePainter {
 
   /** Whether both panes lie in one world, so that one can be laid over the other. */
   private boolean canOverlay() {
-    return panes.b() != null && panes.a().isPlaced() == panes.b().isPlaced();
+    return panes.b() != null && panes.a().sharesWorldWith(panes.b());
   }
 
   boolean showsB() {

@@ -1,7 +1,9 @@
 package sharpkestrel.app.viewer;
 
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.geo.Crs;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Extent;
 
 /**
@@ -52,9 +54,7 @@ final class PaneViews {
 
   /** Whether pane B lies in another world beside pane A. */
   private boolean apart() {
-    return sideBySide()
-        && panes.a() != null
-        && panes.a().isPlaced() != panes.b().isPlaced();
+    return sideBySide() && panes.a() != null && !panes.a().sharesWorldWith(panes.b());
   }
 
   boolean overB(double x) {
@@ -130,6 +130,24 @@ final class PaneViews {
         toWorld.x(col, row) - scale * paneWidth() / 2,
         toWorld.y(col, row) - scale * height / 2,
         scale);
+    bOf = null;
+  }
+
+  /**
+   * Shows the same place at the same size in another coordinate system.
+   *
+   * @throws CrsException where no way leads there
+   */
+  void moveTo(CrsName from, CrsName to) {
+    double scale = a.unitsPerPixel();
+    double x = a.left() + scale * paneWidth() / 2;
+    double y = -(a.top() + scale * height / 2);
+    double[] places = {x, y, x + scale, y, x, y + scale};
+    Crs.of(from).to(Crs.of(to)).apply(places, 3);
+    double area = Math.abs((places[2] - places[0]) * (places[5] - places[1])
+        - (places[4] - places[0]) * (places[3] - places[1]));
+    double size = Math.sqrt(area);
+    a = new Viewport(places[0] - size * paneWidth() / 2, -places[1] - size * height / 2, size);
     bOf = null;
   }
 

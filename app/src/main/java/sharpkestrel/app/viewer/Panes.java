@@ -5,11 +5,15 @@ import java.util.List;
 import java.util.concurrent.Executor;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
+import javafx.animation.PauseTransition;
 import javafx.application.Platform;
+import javafx.util.Duration;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.geo.Crs;
+import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
 
@@ -27,6 +31,7 @@ final class Panes {
   private PaneLayer a;
   private PaneLayer b;
   private ObjectPaint wantedPaint;
+  private final PauseTransition rested = new PauseTransition(Duration.millis(200));
   private final List<Runnable> restretched = new ArrayList<>();
 
   /**
@@ -42,11 +47,13 @@ final class Panes {
     this.background = background;
     this.stretchWindow = stretchWindow;
     this.changed = changed;
+    rested.setOnFinished(e -> followView());
     workspace.paneAProperty().addListener((p, before, now) -> {
       wantedPaint = null;
       prepare(true);
     });
     workspace.paneBProperty().addListener((p, before, now) -> prepare(false));
+    workspace.bothPanesHeldProperty().addListener((p, before, now) -> follow());
     workspace.lookProperty().addListener((p, before, now) -> {
       look(true, before, now);
       look(false, before, now);
@@ -107,7 +114,32 @@ final class Panes {
       changed.run();
       return;
     }
-    Window window = stretchWindow.apply(layer.raster, now);
+    resample(layer);
+  }
+
+  /** Stretches by what is in view once it rests, where the look asks for that. */
+  void viewMoved() {
+    rested.playFromStart();
+  }
+
+  private void followView() {
+    StretchRule rule = workspace.lookProperty().get().stretch();
+    if (!rule.fromView() || rule.kind() == StretchRule.Kind.BY_HAND) {
+      return;
+    }
+    if (a != null) {
+      resample(a);
+    }
+    if (b != null) {
+      resample(b);
+    }
+  }
+
+  private void resample(PaneLayer layer) {
+    Window window = stretchWindow.apply(layer.raster, workspace.lookProperty().get());
+    if (window.isEmpty()) {
+      return;
+    }
     background.execute(() -> {
       StretchSample sample = StretchSample.of(layer.raster, layer.tiles.bands(), window);
       Platform.runLater(() -> {
@@ -135,9 +167,36 @@ final class Panes {
     Raster raster = result.backdrop();
     Look look = workspace.lookProperty().get();
     Window window = stretchWindow.apply(raster, look);
+    CrsName system = inA ? CrsName.NONE : systemOfA();
     make(
-        () -> PaneLayer.of(result, raster, look, window, this::tileArrived),
+        () -> in(system, PaneLayer.of(result, raster, look, window, this::tileArrived), look),
         made -> take(made, inA));
+  }
+
+  /** The coordinates that pane B is shown in, so that both move together; unknown where it keeps its own. */
+  private CrsName systemOfA() {
+    boolean locked = a != null && !workspace.bothPanesHeldProperty().get();
+    return locked ? a.raster.grid().crs() : CrsName.NONE;
+  }
+
+  private PaneLayer in(CrsName system, PaneLayer made, Look look) {
+    return system.isKnown()
+            && made.isPlaced()
+            && !system.equals(made.raster.grid().crs())
+        ? made.in(Crs.of(system), look, this::tileArrived)
+        : made;
+  }
+
+  /** Lays pane B out anew where it is not as pane A's place, or a tool that holds both, wants it. */
+  private void follow() {
+    if (a == null || b == null || !a.isPlaced() || !b.isPlaced()) {
+      return;
+    }
+    CrsName wanted = systemOfA();
+    CrsName own = b.result.backdrop().grid().crs();
+    if (!(wanted.isKnown() ? wanted : own).equals(b.raster.grid().crs())) {
+      prepare(false);
+    }
   }
 
   /**
@@ -178,11 +237,13 @@ final class Panes {
       }
       a = made;
       restretched.forEach(Runnable::run);
+      follow();
       if (wantedPaint != null && made.paint != null) {
         made.paint = wantedPaint.withSelected(workspace.selectedRowProperty().get());
       }
     } else {
       b = made;
+      follow();
     }
     changed.run();
   }

@@ -24,6 +24,7 @@ import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.geo.CrsException;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
@@ -52,6 +53,7 @@ public final class PictureView extends Region {
   private double cursorX = -1;
   private double cursorY = -1;
   private PaneLayer readFrom;
+  private Viewport drawnView;
   private boolean framePending;
   private boolean swiping;
   private boolean spaceHeld;
@@ -98,7 +100,7 @@ public final class PictureView extends Region {
     setOnMouseReleased(this::released);
     setOnMouseMoved(this::moved);
     panes.onShownInA(made -> {
-      boolean otherWorld = panes.a() == null || panes.a().isPlaced() != made.isPlaced();
+      boolean otherWorld = !follows(made);
       if (panes.a() != null && panes.a().result != made.result) {
         trials.clearTrial();
       }
@@ -108,6 +110,23 @@ public final class PictureView extends Region {
       arrival = NOWHERE;
     });
     workspace.compareProperty().addListener((p, before, now) -> repaint());
+  }
+
+  /** Whether a layer about to be shown in pane A can be shown where the one before is, which it then is. */
+  private boolean follows(PaneLayer made) {
+    PaneLayer before = panes.a();
+    if (before == null || before.isPlaced() != made.isPlaced()) {
+      return false;
+    }
+    if (!before.sharesWorldWith(made) && views.isSet()) {
+      try {
+        views.moveTo(before.raster.grid().crs(), made.raster.grid().crs());
+        trials.clear();
+      } catch (CrsException apart) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** Says what is to be in the middle of pane A when a result is shown there next. */
@@ -191,7 +210,8 @@ public final class PictureView extends Region {
   }
 
   private Window stretchWindow(Raster raster, Look look) {
-    if (!look.stretch().fromView() || !views.isSet()) {
+    boolean elsewhere = panes.a() != null && !panes.a().sharesWorldWith(raster);
+    if (!look.stretch().fromView() || !views.isSet() || elsewhere) {
       return raster.grid().window();
     }
     Affine map = views
@@ -458,6 +478,10 @@ public final class PictureView extends Region {
     }
     name(tagB, panes.b());
     if (isShowing()) {
+      if (views.a() != drawnView) {
+        drawnView = views.a();
+        panes.viewMoved();
+      }
       complete = painter.draw(w, h);
       complete &= overview.draw(compositor, a, views.a(), (int) views.paneWidth(), h);
       complete &= tools.draw(compositor, w, h, cursorX, cursorY);

@@ -2,6 +2,7 @@ package sharpkestrel.app.viewer;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import org.locationtech.jts.geom.Coordinate;
@@ -10,9 +11,13 @@ import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.util.GeometryFixer;
 import sharpkestrel.app.model.ProfileModel;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.objects.ObjectAt;
+import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.segment.Cut;
 
-/** Places of spectral profiles over the picture: a click takes the pixel under it, a drag the area drawn around. */
+/** Places of spectral profiles over the picture: a click takes the object under it, or the pixel where no
+ * objects are shown, a drag the area drawn around. */
 public final class ProfileMarks implements PaneTool {
 
   private static final Color HALO = Color.rgb(20, 22, 24, 0.75);
@@ -50,8 +55,12 @@ public final class ProfileMarks implements PaneTool {
     }
     Affine map = toScreen.after(ground().inverse());
     for (ProfileModel.Place place : model.places()) {
-      if (place.shown() && place.crs().equals(model.scene().grid().crs())) {
-        ring(g, place.area().getCoordinates(), map, Palette.of(place.colour()));
+      if (place.shown()) {
+        ring(
+            g,
+            place.in(model.scene().grid().crs()).area().getCoordinates(),
+            map,
+            Palette.of(place.colour()));
       }
     }
     if (!lasso.isEmpty()) {
@@ -99,7 +108,7 @@ public final class ProfileMarks implements PaneTool {
       Geometry area = GeometryFixer.fix(SHAPES.createPolygon(closed.toArray(Coordinate[]::new)));
       lasso.clear();
       if (area.getArea() > 0) {
-        model.add(area);
+        model.add(area, "place");
         return;
       }
       workspace.warningProperty().set("The area drawn has no inside. Draw around a place.");
@@ -116,8 +125,24 @@ public final class ProfileMarks implements PaneTool {
     if (inB || !inside) {
       return;
     }
-    double x = Math.floor(col);
-    double y = Math.floor(row);
+    Optional<Geometry> object = objectAt((int) Math.floor(col), (int) Math.floor(row));
+    if (object.isPresent()) {
+      model.add(object.get(), "object");
+      return;
+    }
+    model.add(pixel(Math.floor(col), Math.floor(row)), "place");
+  }
+
+  /** The object of what pane A shows; empty where it shows none there. */
+  private Optional<Geometry> objectAt(int col, int row) {
+    return switch (workspace.paneAProperty().get().value()) {
+      case ObjectSet set -> ObjectAt.outline(set.labels(), set.rowOf(), col, row);
+      case Cut cut -> ObjectAt.outline(cut.superpixels(), cut.objectOf(), col, row);
+      default -> Optional.empty();
+    };
+  }
+
+  private Geometry pixel(double x, double y) {
     Coordinate[] corners = new Coordinate[5];
     double[][] offsets = {{0, 0}, {1, 0}, {1, 1}, {0, 1}, {0, 0}};
     for (int k = 0; k < 5; k++) {
@@ -125,6 +150,6 @@ public final class ProfileMarks implements PaneTool {
       double r = y + offsets[k][1];
       corners[k] = new Coordinate(ground().x(c, r), ground().y(c, r));
     }
-    model.add(SHAPES.createPolygon(corners));
+    return SHAPES.createPolygon(corners);
   }
 }

@@ -93,7 +93,7 @@ final class TrialPatch {
     boolean complete = true;
     for (int k = 0; k < variants.size(); k++) {
       PaneLayer layer = variants.get(k);
-      if (layer.isPlaced() != under.isPlaced()) {
+      if (!layer.sharesWorldWith(under)) {
         continue;
       }
       int[] cell = cell(view, k);
@@ -164,7 +164,7 @@ final class TrialPatch {
       PaneLayer under,
       int[] part,
       boolean borders) {
-    if (layer == null || layer.isPlaced() != under.isPlaced()) {
+    if (layer == null || !layer.sharesWorldWith(under)) {
       return true;
     }
     Affine map = view.toPixels(layer.raster.grid(), layer.rawScale);

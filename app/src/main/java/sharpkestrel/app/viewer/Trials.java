@@ -160,7 +160,7 @@ public final class Trials {
   }
 
   private boolean sharesWorld(Raster raster) {
-    return isShowing() && raster.grid().crs().isKnown() == panes.a().isPlaced();
+    return isShowing() && panes.a().sharesWorldWith(raster);
   }
 
   /** The patch in a raster's own coordinates, pixels where it has no place; empty where it lies in another world. */
