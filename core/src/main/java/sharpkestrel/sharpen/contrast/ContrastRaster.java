@@ -4,6 +4,7 @@ import java.util.List;
 import sharpkestrel.raster.DerivedRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
+import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Statistics;
 import sharpkestrel.raster.Window;
 import sharpkestrel.raster.Zoom;
@@ -49,7 +50,8 @@ public final class ContrastRaster extends DerivedRaster {
     curves = new Curves[count];
     for (int k = 0; k < count; k++) {
       Raster values = brightness.get(k);
-      tones[k] = Tone.of(statistics.get(k), values.bands().get(0).type(), lift);
+      SampleType type = values.bands().get(0).type();
+      tones[k] = Tone.of(statistics.get(k), type, lift, (long) side * side);
       curves[k] = tones[k].isFlat()
           ? null
           : new Curves(new Lifted(values, tones[k]), tones[k], limit, side);
@@ -104,10 +106,14 @@ public final class ContrastRaster extends DerivedRaster {
     float[] factor = factors(before, after, all);
     for (int b = 0; b < target.length; b++) {
       if (target[b] != null) {
-        for (int i = 0; i < factor.length; i++) {
-          target[b][i] = dark[b] + (all[b][i] - dark[b]) * factor[i];
-        }
+        scale(all[b], dark[b], factor, target[b]);
       }
+    }
+  }
+
+  private static void scale(float[] from, float dark, float[] factor, float[] to) {
+    for (int i = 0; i < to.length; i++) {
+      to[i] = dark + (from[i] - dark) * factor[i];
     }
   }
 
@@ -120,12 +126,16 @@ public final class ContrastRaster extends DerivedRaster {
     }
     for (int b = 0; b < all.length; b++) {
       float most = (float) bands().get(b).type().max();
-      for (int i = 0; i < factor.length; i++) {
-        if (dark[b] + (all[b][i] - dark[b]) * factor[i] > most) {
-          factor[i] = (most - dark[b]) / (all[b][i] - dark[b]);
-        }
-      }
+      keepWithin(all[b], dark[b], most, factor);
     }
     return factor;
+  }
+
+  private static void keepWithin(float[] band, float dark, float most, float[] factor) {
+    for (int i = 0; i < factor.length; i++) {
+      if (dark + (band[i] - dark) * factor[i] > most) {
+        factor[i] = (most - dark) / (band[i] - dark);
+      }
+    }
   }
 }

@@ -130,34 +130,44 @@ final class Curves {
       left[x] = (int) Math.floor(at);
       right[x] = (float) (at - left[x]);
     }
+    int firstX = clamped(left[0], across);
+    int lastX = clamped(left[left.length - 1] + 1, across);
+    float[][] above = new float[lastX - firstX + 1][];
+    float[][] under = new float[above.length][];
+    int row0 = Integer.MIN_VALUE;
     for (int y = 0; y < window.height(); y++) {
       request.cancellation().check();
       double at = (window.y() + y + 0.5) * pixel - 0.5;
       int upper = (int) Math.floor(at);
       float below = (float) (at - upper);
+      if (upper != row0) {
+        row0 = upper;
+        for (int k = 0; k < above.length; k++) {
+          above[k] = curve(level, firstX + k, clamped(upper, down), request);
+          under[k] = curve(level, firstX + k, clamped(upper + 1, down), request);
+        }
+      }
       System.arraycopy(plane, y * row.length, row, 0, row.length);
       for (int from = 0; from < row.length; ) {
         int to = from + 1;
         while (to < row.length && left[to] == left[from]) {
           to++;
         }
-        int x0 = Math.max(0, Math.min(across - 1, left[from]));
-        int x1 = Math.max(0, Math.min(across - 1, left[from] + 1));
-        int y0 = Math.max(0, Math.min(down - 1, upper));
-        int y1 = Math.max(0, Math.min(down - 1, upper + 1));
-        float[] a = curve(level, x0, y0, request);
-        float[] b = x1 == x0 ? a : curve(level, x1, y0, request);
-        float[] c = y1 == y0 ? a : curve(level, x0, y1, request);
-        float[] d = x1 == x0 ? c : y1 == y0 ? b : curve(level, x1, y1, request);
+        int x0 = clamped(left[from], across) - firstX;
+        int x1 = clamped(left[from] + 1, across) - firstX;
         if (tone.each()) {
-          mapEach(row, from, to, right, below, a, b, c, d);
+          mapEach(row, from, to, right, below, above[x0], above[x1], under[x0], under[x1]);
         } else {
-          map(row, from, to, right, below, a, b, c, d);
+          map(row, from, to, right, below, above[x0], above[x1], under[x0], under[x1]);
         }
         from = to;
       }
       System.arraycopy(row, 0, plane, y * row.length, row.length);
     }
+  }
+
+  private static int clamped(int tile, int count) {
+    return Math.max(0, Math.min(count - 1, tile));
   }
 
   private void mapEach(

@@ -17,10 +17,18 @@ record Tone(double low, double high, int bins, boolean each, double middle, doub
   /** Bins of one number each up to so many; more numbers share bins. */
   static final int MOST = 4096;
 
+  private static final int FEWEST = 256;
+
+  /** Pixels for each of the bins that numbers share, as far as a tile has so many: in emptier ones there is chance only. */
+  private static final int IN_ONE = 4;
+
   /** Share of the pixels at either end that is left as it is where numbers share bins. */
   private static final double OUTLIERS = 1e-4;
 
-  static Tone of(Statistics statistics, SampleType type, double lift) {
+  /**
+   * @param pixels in a tile
+   */
+  static Tone of(Statistics statistics, SampleType type, double lift, long pixels) {
     double low = statistics.min();
     double high = statistics.max();
     double middle = statistics.histogram().quantile(0.5);
@@ -29,7 +37,8 @@ record Tone(double low, double high, int bins, boolean each, double middle, doub
     }
     low = statistics.histogram().quantile(OUTLIERS);
     high = statistics.histogram().quantile(1 - OUTLIERS);
-    return new Tone(low, high, MOST, false, middle, lift);
+    int bins = (int) Math.max(FEWEST, Math.min(MOST, pixels / IN_ONE));
+    return new Tone(low, high, bins, false, middle, lift);
   }
 
   /** Whether there is any contrast to share out. */
