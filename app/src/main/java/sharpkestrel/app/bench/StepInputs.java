@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -187,23 +188,27 @@ final class StepInputs {
     return result.step().id().equals(step.id());
   }
 
-  /** What is shown in pane A becomes the first input it suits. */
+  /** What is shown in pane A becomes the first input it suits, else the raster under it does. */
   void prefer(Result shown) {
-    if (shown == null || isOwn(shown)) {
-      return;
+    if (shown != null && !isOwn(shown) && !choose(result -> result == shown)) {
+      choose(result -> result != null && result.value() == shown.backdrop());
     }
+  }
+
+  private boolean choose(Predicate<Result> wanted) {
     for (StepSpec.Input input : step.inputs()) {
       if (input.optional() || input.several()) {
         continue;
       }
       ComboBox<Choice> box = boxes.get(input.name());
       for (Choice choice : box.getItems()) {
-        if (choice.result() == shown) {
+        if (wanted.test(choice.result())) {
           box.getSelectionModel().select(choice);
-          return;
+          return true;
         }
       }
     }
+    return false;
   }
 
   /** The title of the first result that is chosen; empty where none is. */
