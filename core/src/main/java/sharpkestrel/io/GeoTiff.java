@@ -227,9 +227,14 @@ public final class GeoTiff implements Raster {
       for (int bx = inside.x() / image.blockWidth; bx * image.blockWidth < inside.right(); bx++) {
         request.cancellation().check();
         Window block = image.blockWindow(bx, by);
+        // who goes through plain samples block by block does not come back soon
+        boolean keep = request.urgent()
+            || image.interleaved
+            || image.compression != Compression.NONE
+            || !window.equals(block);
         for (int b = 0; b < target.length; b++) {
           if (target[b] != null) {
-            float[] plane = plane(image, level, bx, by, b);
+            float[] plane = plane(image, level, bx, by, b, keep);
             if (plane != null) {
               Planes.copy(plane, block, target[b], window);
             }
@@ -239,7 +244,7 @@ public final class GeoTiff implements Raster {
     }
   }
 
-  private float[] plane(TiffImage image, int level, int bx, int by, int band) {
+  private float[] plane(TiffImage image, int level, int bx, int by, int band, boolean keep) {
     TileCache cache = TileCache.shared();
     TileCache.Key key = new TileCache.Key(id, level, bx, by, band);
     float[] held = cache.get(key).orElse(null);
@@ -254,7 +259,9 @@ public final class GeoTiff implements Raster {
       applyMasks(image.blockWindow(bx, by), decoded);
     }
     if (!image.interleaved) {
-      cache.put(key, decoded[0]);
+      if (keep) {
+        cache.put(key, decoded[0]);
+      }
       return decoded[0];
     }
     for (int b = 0; b < decoded.length; b++) {

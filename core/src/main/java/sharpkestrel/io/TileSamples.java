@@ -2,7 +2,9 @@ package sharpkestrel.io;
 
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
+import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.LongBuffer;
 import java.util.List;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.SampleType;
@@ -54,29 +56,44 @@ final class TileSamples {
 
   /** Samples of two bytes, by pixel: what is no number becomes the band's no-data. */
   private void twoBytes(float[][] planes, byte[] raw) {
-    short[][] row = new short[bands][side];
+    int[][] row = new int[bands][side];
     float[] values = new float[side];
+    int inFours = bands / 4 * 4;
+    long[] fours = new long[side];
+    LongBuffer asLongs = ByteBuffer.wrap(raw).order(ByteOrder.LITTLE_ENDIAN).asLongBuffer();
     for (int y = 0; y < side; y++) {
       for (int b = 0; b < bands; b++) {
         System.arraycopy(planes[b], y * side, values, 0, side);
+        toInts(values, row[b]);
         double noData = list.get(b).noData();
-        toShorts(values, row[b]);
         if (!Double.isNaN(noData) && noData != 0) {
-          fillHoles(values, row[b], (short) (long) noData);
+          fillHoles(values, row[b], (int) noData);
         }
       }
-      interleave(row, raw, 2 * y * side * bands);
+      if (bands == 4) {
+        four(row[0], row[1], row[2], row[3], fours);
+        asLongs.put(y * side, fours);
+        continue;
+      }
+      int from = 2 * y * side * bands;
+      for (int b = 0; b < inFours; b += 4) {
+        four(row[b], row[b + 1], row[b + 2], row[b + 3], fours);
+        spread(fours, raw, from + 2 * b);
+      }
+      for (int b = inFours; b < bands; b++) {
+        spread(row[b], raw, from + 2 * b);
+      }
     }
   }
 
   /** What is no number becomes 0. */
-  private static void toShorts(float[] values, short[] samples) {
+  private static void toInts(float[] values, int[] samples) {
     for (int k = 0; k < samples.length; k++) {
-      samples[k] = (short) (int) values[k];
+      samples[k] = (int) values[k];
     }
   }
 
-  private static void fillHoles(float[] values, short[] samples, short hole) {
+  private static void fillHoles(float[] values, int[] samples, int hole) {
     for (int k = 0; k < samples.length; k++) {
       if (Float.isNaN(values[k])) {
         samples[k] = hole;
@@ -84,30 +101,26 @@ final class TileSamples {
     }
   }
 
-  /** Four bands at a time as one number of eight bytes, as far as there are four. */
-  private static void interleave(short[][] bands, byte[] raw, int from) {
-    int step = 2 * bands.length;
-    int b = 0;
-    for (; b + 4 <= bands.length; b += 4) {
-      four(bands[b], bands[b + 1], bands[b + 2], bands[b + 3], raw, from + 2 * b, step);
-    }
-    for (; b < bands.length; b++) {
-      one(bands[b], raw, from + 2 * b, step);
+  /** The samples of four bands as one number of eight bytes. */
+  private static void four(int[] a, int[] b, int[] c, int[] d, long[] out) {
+    for (int k = 0; k < out.length; k++) {
+      int low = a[k] & 0xffff | b[k] << 16;
+      int high = c[k] & 0xffff | d[k] << 16;
+      out[k] = low & 0xffffffffL | (long) high << 32;
     }
   }
 
-  private static void four(
-      short[] a, short[] b, short[] c, short[] d, byte[] raw, int from, int step) {
-    for (int k = 0, i = from; k < a.length; k++, i += step) {
-      long low = a[k] & 0xffffL | (b[k] & 0xffffL) << 16;
-      long high = c[k] & 0xffffL | (d[k] & 0xffffL) << 16;
-      EIGHT_BYTES.set(raw, i, low | high << 32);
+  private void spread(long[] fours, byte[] raw, int from) {
+    int step = 2 * bands;
+    for (int k = 0, i = from; k < fours.length; k++, i += step) {
+      EIGHT_BYTES.set(raw, i, fours[k]);
     }
   }
 
-  private static void one(short[] a, byte[] raw, int from, int step) {
-    for (int k = 0, i = from; k < a.length; k++, i += step) {
-      TWO_BYTES.set(raw, i, a[k]);
+  private void spread(int[] samples, byte[] raw, int from) {
+    int step = 2 * bands;
+    for (int k = 0, i = from; k < samples.length; k++, i += step) {
+      TWO_BYTES.set(raw, i, (short) samples[k]);
     }
   }
 

@@ -82,7 +82,8 @@ public final class TextureRaster extends DerivedRaster {
       request.cancellation().check();
       pairs(tile, target, area, request);
     }
-    for (int b = 0; b < target.length; b++) {
+    boolean holes = hasHoles(plane);
+    for (int b = 0; b < target.length && holes; b++) {
       if (target[b] != null) {
         leaveHoles(plane, wide.width(), window, target[b]);
       }
@@ -268,6 +269,15 @@ public final class TextureRaster extends DerivedRaster {
         counts.of(which[k], target[wanted[k]], y * width);
       }
     }
+  }
+
+  private static boolean hasHoles(float[] plane) {
+    for (float v : plane) {
+      if (Float.isNaN(v)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private void leaveHoles(float[] plane, int stride, Window window, float[] out) {

@@ -1,7 +1,7 @@
 package sharpkestrel.sharpen.texture;
 
 /**
- * How often each of some small numbers occurs in a window that slides over a tile. Counts of every column are kept up from
+ * How often small numbers of several kinds occur in a window that slides over a tile. Counts of every column are kept up from
  * row to row, and those of the window are moved on by whole columns, so that the cost does not depend on the window (after
  * Perreault and Hebert 2007, IEEE Trans. Image Processing 16(9), 2389-2394).
  */
@@ -15,54 +15,81 @@ final class WindowCounts {
 
   private static final int BITS = Long.SIZE / IN_ONE;
 
+  /** Less is rounding: no window is so large that one number among others makes so little. */
+  private static final double NOTHING = 1e-9;
+
   private final int across;
-  private final long[][] columns;
+  private final int stride;
+  private final int[] starts;
+  private final int[] each;
+  private final long[] columns;
   private final int[] totals;
   private final long[] xLogX;
   private final double[] logs;
+  private final double[] shares;
 
   /**
-   * @param numbers that can occur: 0 to {@code numbers - 1}
+   * @param numbers of each kind that can occur: 0 to one less
+   * @param each how many of a kind one thing counts for
    * @param columns of the tile
    * @param across columns in a window
-   * @param most that a window can hold, below 65,536
+   * @param most numbers of a kind that a window can hold, below 65,536
    */
-  WindowCounts(int numbers, int columns, int across, int most) {
+  WindowCounts(int[] numbers, int[] each, int columns, int across, int most) {
     this.across = across;
-    this.columns = new long[columns][Math.ceilDiv(numbers, IN_ONE)];
+    this.each = each;
+    starts = new int[numbers.length + 1];
+    for (int kind = 0; kind < numbers.length; kind++) {
+      starts[kind + 1] = starts[kind] + Math.ceilDiv(numbers[kind], IN_ONE);
+    }
+    stride = starts[numbers.length];
+    this.columns = new long[columns * stride];
     totals = new int[columns];
     // a power of two, as a masked index needs no check
     xLogX = new long[Integer.highestOneBit(most) << 1];
     logs = new double[xLogX.length];
+    shares = new double[xLogX.length];
     for (int n = 1; n < xLogX.length; n++) {
       logs[n] = Math.log(n);
       xLogX[n] = Math.round(UNIT * n * logs[n]);
+      shares[n] = 1 / (UNIT * n);
     }
   }
 
-  /** One more of a number in a column, or one less. */
-  void count(int column, int number, int step) {
-    columns[column][number / IN_ONE] += (long) step << number % IN_ONE * BITS;
+  /** One thing more in a column, or one less. */
+  void total(int column, int step) {
     totals[column] += step;
   }
 
+  /** A number of it. */
+  void count(int kind, int column, int number, int step) {
+    columns[column * stride + starts[kind] + (number >> 2)] += (long) step << (number & 3) * BITS;
+  }
+
   /**
-   * @param out (output) for each window along the row, from the first column on: entropy with natural logarithms; NaN where it
-   *     holds nothing
+   * @param out (output) for each kind and window along the row, from the first column on: entropy with natural logarithms; NaN
+   *     where it holds nothing
    */
-  void entropies(double[] out) {
-    long[] window = new long[columns[0].length];
-    long[] none = new long[window.length];
+  void entropies(double[][] out) {
+    int kinds = each.length;
+    long[] window = new long[stride];
+    long[] entering = new long[stride];
+    long[] leaving = new long[stride];
     int total = 0;
-    for (int x = 0; x < across; x++) {
-      slide(window, columns[x], none);
+    for (int x = 0; x < across - 1; x++) {
+      System.arraycopy(columns, x * stride, entering, 0, stride);
+      slide(window, entering, leaving);
       total += totals[x];
     }
-    out[0] = entropy(window, total);
-    for (int x = 1; x < out.length; x++) {
-      slide(window, columns[x - 1 + across], columns[x - 1]);
-      total += totals[x - 1 + across] - totals[x - 1];
-      out[x] = entropy(window, total);
+    for (int x = 0; x < out[0].length; x++) {
+      System.arraycopy(columns, (x + across - 1) * stride, entering, 0, stride);
+      slide(window, entering, leaving);
+      total += totals[x + across - 1];
+      for (int kind = 0; kind < kinds; kind++) {
+        out[kind][x] = entropy(window, starts[kind], starts[kind + 1], total * each[kind]);
+      }
+      System.arraycopy(columns, x * stride, leaving, 0, stride);
+      total -= totals[x];
     }
   }
 
@@ -73,14 +100,15 @@ final class WindowCounts {
     }
   }
 
-  private double entropy(long[] window, int total) {
+  private double entropy(long[] window, int from, int to, int total) {
     if (total == 0) {
       return Double.NaN;
     }
     long[] table = xLogX;
     int most = table.length - 1;
     long sum = 0;
-    for (long four : window) {
+    for (int k = from; k < to; k++) {
+      long four = window[k];
       // most numbers do not occur in a window, and do not for the next either
       if (four != 0) {
         sum += table[(int) four & most]
@@ -89,6 +117,7 @@ final class WindowCounts {
             + table[(int) (four >>> 3 * BITS) & most];
       }
     }
-    return Math.max(0, logs[total] - sum / UNIT / total);
+    double entropy = logs[total] - sum * shares[total];
+    return entropy < NOTHING ? 0 : entropy;
   }
 }
