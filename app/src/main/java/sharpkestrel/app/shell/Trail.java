@@ -2,6 +2,7 @@ package sharpkestrel.app.shell;
 
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -68,8 +69,8 @@ public final class Trail extends ScrollPane {
         }));
     workspace.results().addListener((ListChangeListener<Result>) change -> rebuild());
     workspace.stageProperty().addListener((p, before, now) -> rebuild());
-    workspace.paneAProperty().addListener((p, before, now) -> showInPanes(now));
-    workspace.paneBProperty().addListener((p, before, now) -> showInPanes(now));
+    workspace.paneAProperty().addListener((p, before, now) -> showInPanes());
+    workspace.paneBProperty().addListener((p, before, now) -> showInPanes());
     rebuild();
   }
 
@@ -84,10 +85,7 @@ public final class Trail extends ScrollPane {
       Node head = stageRow(stage, results.size(), current);
       stages.put(stage, head);
       box.getChildren().add(head);
-      for (Result result : results) {
-        if (!current && result != results.getLast() && !isInPane(result)) {
-          continue;
-        }
+      for (Result result : shownOf(stage)) {
         Node row = resultRow(result, stale.contains(result.name()));
         rows.put(result.name(), row);
         box.getChildren().add(row);
@@ -100,14 +98,35 @@ public final class Trail extends ScrollPane {
     mark();
   }
 
+  /**
+   * All results of the stage in hand; of a folded one what is in a pane, and the newest that pane A comes from, or the newest
+   * where it comes from none.
+   */
+  private List<Result> shownOf(Stage stage) {
+    List<Result> results = workspace.of(stage);
+    if (results.isEmpty() || stage == workspace.stageProperty().get()) {
+      return results;
+    }
+    Result shown = workspace.paneAProperty().get();
+    Result one = results.reversed().stream()
+        .filter(result -> shown != null && shown.descendsFrom(result))
+        .findFirst()
+        .orElse(results.getLast());
+    return results.stream().filter(result -> result == one || isInPane(result)).toList();
+  }
+
   private boolean isInPane(Result result) {
     return result == workspace.paneAProperty().get()
         || result == workspace.paneBProperty().get();
   }
 
   /** What a pane shows is on the trail, even of a stage that is folded. */
-  private void showInPanes(Result shown) {
-    if (shown != null && !rows.containsKey(shown.name()) && workspace.results().contains(shown)) {
+  private void showInPanes() {
+    Set<String> wanted = new HashSet<>();
+    for (Stage stage : Stage.values()) {
+      shownOf(stage).forEach(result -> wanted.add(result.name()));
+    }
+    if (!wanted.equals(rows.keySet())) {
       rebuild();
     } else {
       mark();
