@@ -56,7 +56,8 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
             path + ", step " + (steps.size() + 1) + ": " + wrong.getMessage(), wrong);
       }
     }
-    if (steps.isEmpty()) {
+    // a project in which nothing was made yet is one without steps
+    if (!root.path("steps").isArray()) {
       throw new FileFormatException(path + " is not a run sheet: it has no \"steps\".");
     }
     return new RunSheet(root.path("title").asText(""), variables, steps);

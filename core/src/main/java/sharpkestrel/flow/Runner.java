@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Step;
 
 /**
@@ -38,6 +39,9 @@ public final class Runner {
       BiConsumer<RunSheet.Entry, Object> after) {
     Map<String, String> all = new LinkedHashMap<>(sheet.variables());
     all.putAll(variables);
+    if (sheet.steps().isEmpty()) {
+      throw new RasterException("There is nothing to run: the run sheet has no steps yet.");
+    }
     for (RunSheet.Entry entry : sheet.steps()) {
       job.cancellation().check();
       after.accept(entry, runOne(entry, all, job));

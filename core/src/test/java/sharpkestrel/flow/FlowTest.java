@@ -12,6 +12,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import sharpkestrel.extract.RangeTest;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 
 class FlowTest {
@@ -125,6 +126,19 @@ class FlowTest {
     assertThatThrownBy(() -> RunSheet.read(bad))
         .hasMessageContaining("step 1")
         .hasMessageContaining("@later");
+  }
+
+  @Test
+  void aFileWithoutStepsIsNoRunSheetAndASheetWithNoneYetHasNothingToRun() throws IOException {
+    Path none = Files.writeString(folder.resolve("none.json"), "{\"title\": \"x\"}");
+    Path empty = Files.writeString(folder.resolve("empty.json"), "{\"steps\": []}");
+
+    assertThatThrownBy(() -> RunSheet.read(none)).hasMessageContaining("no \"steps\"");
+    RunSheet sheet = RunSheet.read(empty);
+    assertThat(sheet.steps()).isEmpty();
+    Runner runner = new Runner(new KeptResults(folder));
+    assertThatThrownBy(() -> runner.run(sheet, Map.of(), Job.QUIET, (entry, result) -> {}))
+        .hasMessageContaining("nothing to run");
   }
 
   @Test

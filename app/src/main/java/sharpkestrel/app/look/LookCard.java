@@ -27,7 +27,8 @@ import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 
-/** The look in hand: which bands, how they are stretched, and the looks that one has made. */
+/** The look in hand: which bands, how they are stretched, the looks that one has made, and how
+ * objects are drawn over them. */
 public final class LookCard extends VBox {
 
   private static final double WIDTH = 356;
@@ -57,6 +58,7 @@ public final class LookCard extends VBox {
     setPrefWidth(WIDTH);
     setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
     getChildren().addAll(looks, roleRow(), keepRow(), kindRow(), box, endsRow(), gammaRow());
+    getChildren().add(new ObjectsBox(workspace));
     box.onMoved(ends -> change(rule().byHand(ends)));
     workspace.lookProperty().addListener((p, before, now) -> refresh());
     workspace.ownLooks().addListener((ListChangeListener<Look>) change -> fillLooks());

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import sharpkestrel.raster.BandRole;
 
-/** Looks of one's own as they stand in a project's file. */
+/** Looks of one's own, and how objects are drawn, as they stand in a project's file. */
 final class LookJson {
 
   private LookJson() {}
@@ -33,6 +33,25 @@ final class LookJson {
           high.add(rule.ends().high()[c]);
         }
       }
+    }
+  }
+
+  static void write(ObjectStyle style, ObjectNode node) {
+    node.put("which", style.which().name().toLowerCase(Locale.ROOT));
+    node.put("width", style.width()).put("opacity", style.opacity());
+    node.put("fill", style.fill().name().toLowerCase(Locale.ROOT));
+  }
+
+  /** The usual style where it cannot be understood. */
+  static ObjectStyle style(JsonNode node) {
+    try {
+      return new ObjectStyle(
+          ObjectStyle.Which.valueOf(node.path("which").asText().toUpperCase(Locale.ROOT)),
+          node.path("width").asInt(),
+          node.path("opacity").asDouble(),
+          ObjectStyle.Fill.valueOf(node.path("fill").asText().toUpperCase(Locale.ROOT)));
+    } catch (IllegalArgumentException unknown) {
+      return ObjectStyle.INITIAL;
     }
   }
 

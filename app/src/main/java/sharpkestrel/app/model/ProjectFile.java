@@ -12,7 +12,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import javafx.animation.PauseTransition;
 import javafx.collections.ListChangeListener;
+import javafx.util.Duration;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
@@ -30,9 +32,11 @@ public final class ProjectFile {
   private static final String NAME = "project.json";
   private static final String MADE = "made";
   private static final String LOOKS = "looks";
+  private static final String OBJECTS = "objects_drawn";
 
   private final Workspace workspace;
   private final Path file;
+  private final PauseTransition rested = new PauseTransition(Duration.millis(500));
   private final List<RunSheet.Entry> unopened = new ArrayList<>();
   private final Map<String, Origin.Fingerprint> before = new HashMap<>();
 
@@ -65,10 +69,13 @@ public final class ProjectFile {
     new ProjectFile(workspace, folder).open();
   }
 
-  /** Writes the project after every change of its results and looks. */
+  /** Writes the project after every change of its results, looks and of how objects are drawn. */
   private void keepSaved() {
     workspace.results().addListener((ListChangeListener<Result>) change -> save());
     workspace.ownLooks().addListener((ListChangeListener<Look>) change -> save());
+    // once a slider rests, not at each of its steps
+    rested.setOnFinished(e -> save());
+    workspace.objectStyleProperty().addListener((p, before, now) -> rested.playFromStart());
   }
 
   private void save() {
@@ -89,6 +96,7 @@ public final class ProjectFile {
     all.forEach((name, fingerprint) ->
         made.putObject(name).put("key", fingerprint.key()).put("file", fingerprint.file()));
     LookJson.write(workspace.ownLooks(), json.putArray(LOOKS));
+    LookJson.write(workspace.objectStyleProperty().get(), json.putObject(OBJECTS));
     return json;
   }
 
@@ -108,6 +116,7 @@ public final class ProjectFile {
     RunSheet sheet = RunSheet.read(file);
     JsonNode json = Json.read(file);
     workspace.ownLooks().setAll(LookJson.read(json.path(LOOKS)));
+    workspace.objectStyleProperty().set(LookJson.style(json.path(OBJECTS)));
     for (Map.Entry<String, JsonNode> made : json.path(MADE).properties()) {
       JsonNode node = made.getValue();
       before.put(

@@ -39,6 +39,8 @@ public final class Workspace {
   private final ObjectProperty<Result> paneB = new SimpleObjectProperty<>();
   private final ObjectProperty<Stage> stage = new SimpleObjectProperty<>(Stage.GATHER);
   private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.NATURAL);
+  private final ObjectProperty<ObjectStyle> objectStyle =
+      new SimpleObjectProperty<>(ObjectStyle.INITIAL);
   private final ObservableList<Look> ownLooks = FXCollections.observableArrayList();
   private final ObjectProperty<Compare> compare = new SimpleObjectProperty<>(Compare.ONE);
   private final ObjectProperty<Integer> selectedRow = new SimpleObjectProperty<>(-1);
@@ -88,6 +90,11 @@ public final class Workspace {
       }
     }
     ownLooks.add(look);
+  }
+
+  /** How objects are drawn. */
+  public ObjectProperty<ObjectStyle> objectStyleProperty() {
+    return objectStyle;
   }
 
   public ObjectProperty<Compare> compareProperty() {

@@ -7,6 +7,7 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.util.LinearComponentExtracter;
+import sharpkestrel.app.model.ObjectStyle;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Window;
@@ -24,16 +25,13 @@ final class Compositor {
   static final int WELL = 0xff1d2023;
   private static final int LIGHT = 0xfffff4e6;
   private static final int HALO = 0x101214;
-  /** Sides of objects in screen pixels at which borders have gone, and are whole. */
-  private static final double FADED = 3;
-
-  private static final double CLEAR = 8;
-  private static final int CHOSEN = 0xfff0a37e;
 
   private int width;
   private int height;
   private int[] pixels = new int[0];
   private int[] rows = new int[0];
+  private final ObjectBorders borders = new ObjectBorders();
+  private ObjectStyle style = ObjectStyle.INITIAL;
 
   void begin(int newWidth, int newHeight) {
     if (newWidth * newHeight != pixels.length) {
@@ -43,6 +41,11 @@ final class Compositor {
     width = newWidth;
     height = newHeight;
     Arrays.fill(pixels, WELL);
+  }
+
+  /** How objects are drawn from now on. */
+  void setStyle(ObjectStyle newStyle) {
+    style = newStyle;
   }
 
   int[] pixels() {
@@ -212,69 +215,21 @@ final class Compositor {
         rows[base + x] = c < 0 || tile == null ? -1 : rowOf[tile[inTile + c % size]];
       }
     }
-    int[] fill = paint.fill();
+    boolean random = style.fill() == ObjectStyle.Fill.RANDOM;
     for (int y = y0; y < y1; y++) {
       for (int i = y * width + x0; i < y * width + x1; i++) {
         int object = rows[i];
-        if (object >= 0 && fill[object] != 0) {
-          pixels[i] = blend(pixels[i], fill[object]);
+        int fill = object < 0 ? 0 : paint.fill()[object];
+        if (fill == 0 && random && object >= 0) {
+          fill = paint.random(object);
+        }
+        if (fill != 0) {
+          pixels[i] = blend(pixels[i], fill);
         }
       }
     }
-    drawBorders(paint, toPixels.a(), x0, y0, x1, y1);
+    borders.draw(pixels, rows, width, paint, style, toPixels.a(), x0, y0, x1, y1);
     return complete;
-  }
-
-  /** Borders lie between a pixel and the one right of or below it; those of objects of a few screen pixels fade. */
-  private void drawBorders(
-      ObjectPaint paint, double sourcePixelsPerScreenPixel, int x0, int y0, int x1, int y1) {
-    float faint = (float) (FADED * sourcePixelsPerScreenPixel);
-    float clear = (float) (CLEAR * sourcePixelsPerScreenPixel);
-    for (int pass = 0; pass < 2; pass++) {
-      for (int y = y0; y < y1 - 1; y++) {
-        for (int x = x0; x < x1 - 1; x++) {
-          int i = y * width + x;
-          int here = rows[i];
-          int right = rows[i + 1];
-          int below = rows[i + width];
-          if (here == right && here == below) {
-            continue;
-          }
-          int s = paint.selected();
-          boolean chosen = s >= 0 && (here == s || right == s || below == s);
-          float side =
-              Math.min(side(paint, here), Math.min(side(paint, right), side(paint, below)));
-          float strength = chosen ? 1 : Math.min(1, (side - faint) / (clear - faint));
-          if (side == Float.POSITIVE_INFINITY && !chosen || strength <= 0) {
-            continue;
-          }
-          if (pass == 0) {
-            halo(i, x, y, x0, y0, x1, (int) (0x50 * strength) << 24 | HALO);
-          } else {
-            int alpha = (int) (255 * strength) << 24;
-            pixels[i] = blend(pixels[i], alpha | (chosen ? CHOSEN : LIGHT) & 0x00ffffff);
-          }
-        }
-      }
-    }
-  }
-
-  /** The side of an object whose border shows; infinite for others. */
-  private static float side(ObjectPaint paint, int object) {
-    return object >= 0 && paint.bordered()[object]
-        ? paint.sides()[object]
-        : Float.POSITIVE_INFINITY;
-  }
-
-  private void halo(int i, int x, int y, int x0, int y0, int x1, int argb) {
-    for (int dy = -1; dy <= 1; dy++) {
-      for (int dx = -1; dx <= 1; dx++) {
-        if (x + dx >= x0 && x + dx < x1 && y + dy >= y0) {
-          int j = i + dy * width + dx;
-          pixels[j] = blend(pixels[j], argb);
-        }
-      }
-    }
   }
 
   /** Draws outlines, halo first. */
@@ -377,7 +332,7 @@ final class Compositor {
     }
   }
 
-  private static int blend(int below, int above) {
+  static int blend(int below, int above) {
     int alpha = above >>> 24;
     if (alpha == 255) {
       return above;

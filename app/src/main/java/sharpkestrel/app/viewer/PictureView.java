@@ -110,6 +110,10 @@ public final class PictureView extends Region {
       arrival = NOWHERE;
     });
     workspace.compareProperty().addListener((p, before, now) -> repaint());
+    workspace.objectStyleProperty().addListener((p, before, now) -> {
+      compositor.setStyle(now);
+      repaint();
+    });
   }
 
   /** Whether a layer about to be shown in pane A can be shown where the one before is, which it then is. */

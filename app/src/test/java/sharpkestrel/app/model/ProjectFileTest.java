@@ -261,4 +261,26 @@ class ProjectFileTest {
         .isEqualTo(workspace.named("segment").orElseThrow().made().file())
         .startsWith("segment-");
   }
+
+  @Test
+  void howObjectsAreDrawnComesBackToo() throws Exception {
+    Workspace workspace = new Workspace();
+    Platform.runLater(() -> ProjectFile.begin(workspace, project));
+    WaitForAsyncUtils.waitForFxEvents();
+    ObjectStyle style = new ObjectStyle(ObjectStyle.Which.PICKED, 3, 0.25, ObjectStyle.Fill.RANDOM);
+    Platform.runLater(() -> workspace.objectStyleProperty().set(style));
+    Path file = project.resolve("project.json");
+    new Waiting(workspace, 30).until("the project's file", () -> {
+      try {
+        return Files.isRegularFile(file) && Files.readString(file).contains("picked");
+      } catch (java.io.IOException notYet) {
+        return false;
+      }
+    });
+
+    assertThat(opened().objectStyleProperty().get()).isEqualTo(style);
+    String text = Files.readString(file).replace("\"picked\"", "\"the green ones\"");
+    Files.writeString(file, text);
+    assertThat(opened().objectStyleProperty().get()).isEqualTo(ObjectStyle.INITIAL);
+  }
 }

@@ -9,6 +9,7 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import sharpkestrel.app.model.ObjectStyle;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -98,6 +99,7 @@ class CompositorTest {
     Arrays.fill(bordered, true);
     return new ObjectPaint(
         new int[] {-1, 0, 1, 2},
+        new int[] {11, 12, 13},
         new int[] {0, FILL, 0},
         bordered,
         new float[] {24, 24, 2},
@@ -138,6 +140,56 @@ class CompositorTest {
 
     drawObjects(paint(2));
     assertThat(at(11, 14)).isNotEqualTo(Compositor.WELL);
+  }
+
+  @Test
+  void outlinesAreAsWideAndAsOpaqueAsTheyAreToBe() throws Exception {
+    compositor.setStyle(ObjectStyle.INITIAL.withWidth(3));
+    drawObjects(paint(-1));
+    for (int x = 18; x <= 20; x++) {
+      assertThat(at(x, 8)).as("in the line").isEqualTo(PaneLayer.LIGHT);
+    }
+    assertThat(at(17, 8)).as("halo beside it").isNotEqualTo(Compositor.WELL);
+    assertThat(at(16, 8)).isEqualTo(Compositor.WELL);
+
+    compositor.setStyle(ObjectStyle.INITIAL.withOpacity(0.5));
+    drawObjects(paint(-1));
+    int half = at(19, 8) >> 8 & 0xff;
+    assertThat(half).isBetween((0xf4 + 0x20) / 2 - 3, (0xf4 + 0x20) / 2 + 3);
+  }
+
+  @Test
+  void onlyThePickedObjectOrNoneHasAnOutlineWhereThatIsChosen() throws Exception {
+    compositor.setStyle(ObjectStyle.INITIAL.with(ObjectStyle.Which.PICKED));
+    drawObjects(paint(-1));
+    assertThat(at(19, 8)).isEqualTo(Compositor.WELL);
+    drawObjects(paint(1));
+    assertThat(at(19, 8)).isNotEqualTo(Compositor.WELL);
+
+    compositor.setStyle(ObjectStyle.INITIAL.with(ObjectStyle.Which.NONE));
+    drawObjects(paint(-1));
+    assertThat(at(19, 8)).isEqualTo(Compositor.WELL);
+    assertThat(at(30, 10)).isEqualTo(FILL);
+  }
+
+  @Test
+  void aColourAtRandomGoesWithTheObjectAndLeavesTheToolsFill() throws Exception {
+    compositor.setStyle(ObjectStyle.INITIAL.with(ObjectStyle.Fill.RANDOM));
+    drawObjects(paint(-1));
+
+    int colour = at(5, 10);
+    assertThat(colour).isNotEqualTo(Compositor.WELL);
+    assertThat(at(5, 20)).isEqualTo(colour);
+    assertThat(at(30, 10)).isEqualTo(FILL);
+    ObjectPaint other = new ObjectPaint(
+        new int[] {-1, 1, 0},
+        new int[] {40, 11},
+        new int[2],
+        new boolean[] {true, true},
+        new float[] {24, 24},
+        -1);
+    // known by the same number in another row, as after a change of grain
+    assertThat(other.random(1)).isEqualTo(paint(-1).random(0));
   }
 
   @Test

@@ -1,0 +1,75 @@
+package sharpkestrel.app.model;
+
+/**
+ * How objects are drawn over a picture.
+ *
+ * @param which have outlines
+ * @param width of outlines in screen pixels, from 1 to {@link #WIDEST}; there is a halo beside them
+ * @param opacity of outlines from 0 to 1
+ * @param fill of objects to which the tool in hand gives none
+ */
+public record ObjectStyle(Which which, int width, double opacity, Fill fill) {
+
+  public static final int WIDEST = 4;
+
+  public static final ObjectStyle INITIAL = new ObjectStyle(Which.ALL, 1, 1, Fill.NONE);
+
+  /** Which objects have outlines. */
+  public enum Which {
+    ALL("all"),
+    PICKED("the one picked"),
+    NONE("none");
+
+    private final String title;
+
+    Which(String title) {
+      this.title = title;
+    }
+
+    @Override
+    public String toString() {
+      return title;
+    }
+  }
+
+  /** What objects are filled with. */
+  public enum Fill {
+    NONE("nothing"),
+    /** A colour of its own that stays with an object when the grain changes. */
+    RANDOM("random colours");
+
+    private final String title;
+
+    Fill(String title) {
+      this.title = title;
+    }
+
+    @Override
+    public String toString() {
+      return title;
+    }
+  }
+
+  public ObjectStyle {
+    if (width < 1 || width > WIDEST || !(opacity >= 0 && opacity <= 1)) {
+      throw new IllegalArgumentException("Outlines are 1 to " + WIDEST
+          + " pixels wide and from 0 to 1 opaque, not " + width + " and " + opacity + ".");
+    }
+  }
+
+  public ObjectStyle with(Which newWhich) {
+    return new ObjectStyle(newWhich, width, opacity, fill);
+  }
+
+  public ObjectStyle withWidth(int newWidth) {
+    return new ObjectStyle(which, newWidth, opacity, fill);
+  }
+
+  public ObjectStyle withOpacity(double newOpacity) {
+    return new ObjectStyle(which, width, newOpacity, fill);
+  }
+
+  public ObjectStyle with(Fill newFill) {
+    return new ObjectStyle(which, width, opacity, newFill);
+  }
+}
