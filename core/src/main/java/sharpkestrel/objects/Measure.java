@@ -27,7 +27,8 @@ import sharpkestrel.step.StepInfo;
     title = "Measure",
     does =
         "Measures every object: mean and spread of each band, brightness, variation (spread over mean), normalised differences, area, perimeter,"
-            + " length, width, elongation, compactness, rectangularity, orientation, and co-occurrence contrast.")
+            + " length, width, elongation, compactness, rectangularity, orientation, hull area, solidity, eccentricity, holes, and"
+            + " co-occurrence contrast.")
 public record Measure(
     @In(does = "The objects to measure.") ObjectSet objects,
 

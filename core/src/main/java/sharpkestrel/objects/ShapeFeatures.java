@@ -40,6 +40,8 @@ final class ShapeFeatures {
     long[] pixels = new long[n];
     long[] straight = new long[n];
     long[] diagonal = new long[n];
+    Moments moments = new Moments(n);
+    int[] euler = new int[n];
     int[] above = new int[width + 2];
     int[] here = new int[width + 2];
     int[] below = new int[width + 2];
@@ -57,6 +59,8 @@ final class ShapeFeatures {
           continue;
         }
         pixels[object]++;
+        moments.add(object, x - 1, y);
+        euler[object] += corners(object, here[x + 1], below[x], below[x + 1]);
         int k = offsets[object] + y - tops[object];
         low[k] = Math.min(low[k], x - 1);
         high[k] = x;
@@ -84,10 +88,15 @@ final class ShapeFeatures {
     double[] compactness = new double[n];
     double[] rectangularity = new double[n];
     double[] orientation = new double[n];
+    double[] hull = new double[n];
+    double[] solidity = new double[n];
+    double[] eccentricity = new double[n];
+    double[] holes = new double[n];
     for (int i = 0; i < n; i++) {
       area[i] = pixels[i] * pixelArea;
       perimeter[i] = Math.PI / 8 * (straight[i] + diagonal[i] / Math.sqrt(2)) * gsd;
-      MinimumRectangle box = rectangle(low, high, offsets[i], offsets[i + 1], tops[i]);
+      Hull corners = Hull.of(low, high, offsets[i], offsets[i + 1], tops[i]);
+      MinimumRectangle box = corners.rectangle();
       length[i] = box.length() * gsd;
       across[i] = box.width() * gsd;
       elongation[i] = box.length() / box.width();
@@ -95,6 +104,10 @@ final class ShapeFeatures {
       rectangularity[i] = pixels[i] / (box.length() * box.width());
       // clockwise from north, for rows that run south
       orientation[i] = (90 + Math.toDegrees(box.angle())) % 180;
+      hull[i] = corners.area() * pixelArea;
+      solidity[i] = pixels[i] / corners.area();
+      eccentricity[i] = moments.eccentricity(i);
+      holes[i] = Math.max(0, 1 - euler[i]);
     }
     List<Table.Column> columns = new ArrayList<>();
     columns.add(new Table.Column("area", "Area", "m²", area));
@@ -105,7 +118,70 @@ final class ShapeFeatures {
     columns.add(new Table.Column("compactness", "Compactness", "", compactness));
     columns.add(new Table.Column("rectangularity", "Rectangularity", "", rectangularity));
     columns.add(new Table.Column("orientation", "Orientation", "°", orientation));
+    columns.add(new Table.Column("hull_area", "Hull area", "m²", hull));
+    columns.add(new Table.Column("solidity", "Solidity", "", solidity));
+    columns.add(new Table.Column("eccentricity", "Eccentricity", "", eccentricity));
+    columns.add(new Table.Column("holes", "Holes", "", holes));
     return columns;
+  }
+
+  /**
+   * What a pixel adds to the Euler number of its object, pixels less pairs side by side plus blocks of four: pieces less holes
+   * where pixels that touch by a corner do not hang together (Gray 1971, IEEE Trans. Computers 20(5), 551-561).
+   */
+  private static int corners(int object, int right, int below, int belowRight) {
+    boolean across = right == object;
+    boolean down = below == object;
+    return 1 - (across ? 1 : 0) - (down ? 1 : 0) + (across && down && belowRight == object ? 1 : 0);
+  }
+
+  /** Sums of whole numbers about each object's first pixel, so that nothing is lost in large scenes. */
+  private static final class Moments {
+    private final int[] x0;
+    private final int[] y0;
+    private final long[] n;
+    private final long[] x;
+    private final long[] y;
+    private final long[] xx;
+    private final long[] yy;
+    private final long[] xy;
+
+    Moments(int objects) {
+      x0 = new int[objects];
+      y0 = new int[objects];
+      n = new long[objects];
+      x = new long[objects];
+      y = new long[objects];
+      xx = new long[objects];
+      yy = new long[objects];
+      xy = new long[objects];
+    }
+
+    void add(int object, int col, int row) {
+      if (n[object]++ == 0) {
+        x0[object] = col;
+        y0[object] = row;
+      }
+      long dx = col - x0[object];
+      long dy = row - y0[object];
+      x[object] += dx;
+      y[object] += dy;
+      xx[object] += dx * dx;
+      yy[object] += dy * dy;
+      xy[object] += dx * dy;
+    }
+
+    /** Of the ellipse that has the same second moments, pixels taken as squares. */
+    double eccentricity(int i) {
+      double mx = (double) x[i] / n[i];
+      double my = (double) y[i] / n[i];
+      double a = (double) xx[i] / n[i] - mx * mx + 1.0 / 12;
+      double b = (double) yy[i] / n[i] - my * my + 1.0 / 12;
+      double c = (double) xy[i] / n[i] - mx * my;
+      double middle = (a + b) / 2;
+      double half = Math.hypot((a - b) / 2, c);
+      return Math.sqrt(Math.max(0, 1 - (middle - half) / (middle + half)));
+    }
   }
 
   private static void fetch(LabelRaster labels, int[] rowOf, int y, int[] row) {
@@ -117,37 +193,5 @@ final class ShapeFeatures {
     for (int x = 0; x < width; x++) {
       row[x + 1] = rowOf[raw[x]];
     }
-  }
-
-  /** The hull of the corners of the outermost pixels of each row (Andrew 1979, monotone chain), and its rectangle. */
-  private static MinimumRectangle rectangle(int[] low, int[] high, int from, int to, int top) {
-    int rows = to - from;
-    double[] xs = new double[4 * rows + 4];
-    double[] ys = new double[4 * rows + 4];
-    int n = 0;
-    // down the right side, then up the left, each kept convex
-    for (int side = 0; side < 2; side++) {
-      int start = n;
-      for (int r = 0; r < rows; r++) {
-        int k = side == 0 ? from + r : to - 1 - r;
-        if (high[k] < 0) {
-          continue;
-        }
-        double x = side == 0 ? high[k] : low[k];
-        double y = top + k - from;
-        for (int corner = 0; corner < 2; corner++) {
-          double cy = side == 0 ? y + corner : y + 1 - corner;
-          while (n - start >= 2
-              && (xs[n - 1] - xs[n - 2]) * (cy - ys[n - 2])
-                      - (ys[n - 1] - ys[n - 2]) * (x - xs[n - 2])
-                  <= 0) {
-            n--;
-          }
-          xs[n] = x;
-          ys[n++] = cy;
-        }
-      }
-    }
-    return MinimumRectangle.ofHull(xs, ys, n);
   }
 }

@@ -90,6 +90,97 @@ class ObjectsTest {
     assertThat(Math.abs(Math.IEEEremainder(turned, 180))).isLessThan(1.5);
   }
 
+  @ParameterizedTest
+  @CsvSource({"0", "20", "45", "70"})
+  void aTurnedEllipseHasItsEccentricityAndFillsItsHull(double degrees) {
+    double a = Math.toRadians(degrees);
+    ObjectSet set = single((x, y) -> {
+      double u = x * Math.cos(a) + y * Math.sin(a);
+      double v = -x * Math.sin(a) + y * Math.cos(a);
+      return u * u / (80 * 80) + v * v / (30 * 30) < 1;
+    });
+
+    Table t = new Measure(set, scene(), 32).run(Job.QUIET).table();
+
+    double exact = Math.sqrt(1 - 30.0 * 30 / (80 * 80));
+    assertThat(t.values("eccentricity")[0]).isCloseTo(exact, within(0.002));
+    // pixels are squares, whose outer corners lie up to half a pixel beyond 183 m of border
+    double area = Math.PI * 40 * 15;
+    assertThat(t.values("hull_area")[0]).isBetween(area, area + 183 * 0.25);
+    assertThat(t.values("solidity")[0]).isBetween(0.97, 1.0);
+    assertThat(t.values("holes")[0]).isZero();
+  }
+
+  @Test
+  void aRectangleHasTheEccentricityOfItsSides() {
+    ObjectSet set = single((x, y) -> Math.abs(x) < 45 && Math.abs(y) < 15);
+
+    Table t = new Measure(set, scene(), 32).run(Job.QUIET).table();
+
+    // second moments are as the squares of the sides, 90 and 30 pixels
+    assertThat(t.values("eccentricity")[0]).isCloseTo(Math.sqrt(1 - 1.0 / 9), within(1e-9));
+    assertThat(t.values("solidity")[0]).isEqualTo(1);
+    assertThat(t.values("hull_area")[0]).isEqualTo(90 * 30 / 4.0);
+  }
+
+  @Test
+  void aRingHasAHoleAndTheGroundAroundItOneToo() {
+    ObjectSet ring = single((x, y) -> Math.hypot(x, y) < 60 && Math.hypot(x, y) > 40);
+
+    Table t = new Measure(ring, scene(), 32).run(Job.QUIET).table();
+
+    assertThat(t.values("holes")[0]).isEqualTo(1);
+    assertThat(t.values("eccentricity")[0]).isCloseTo(0, within(1e-6));
+    assertThat(t.values("solidity")[0]).isCloseTo(1 - 1600.0 / 3600, within(0.01));
+  }
+
+  @Test
+  void everyHoleCountsAndCornersThatTouchDoNotHangTogether() {
+    // a comb of seven holes, two of which touch by a corner: the object does not pass between them
+    ObjectSet set = single((x, y) -> {
+      boolean block = Math.abs(x) < 50 && Math.abs(y) < 20;
+      boolean hole =
+          Math.abs(y) < 5 && Math.floorMod((int) Math.floor(x), 14) < 6 && Math.abs(x) < 42;
+      boolean cornered =
+          x > -40 && x < -36 && y > 5 && y < 9 || x > -36 && x < -32 && y > 9 && y < 13;
+      return block && !hole && !cornered;
+    });
+
+    Table t = new Measure(set, scene(), 32).run(Job.QUIET).table();
+
+    assertThat(t.values("holes")[0]).isEqualTo(holes(set));
+    assertThat(t.values("holes")[0]).isGreaterThan(5);
+  }
+
+  /** Pieces of what is not the object, touching by corners too, less the one that reaches the edge. */
+  private static int holes(ObjectSet set) {
+    int[] labels = new int[SIZE * SIZE];
+    set.labels().read(new Window(0, 0, SIZE, SIZE), labels);
+    int pieces = 0;
+    for (int start = 0; start < labels.length; start++) {
+      if (labels[start] != 2) {
+        continue;
+      }
+      pieces++;
+      java.util.ArrayDeque<Integer> waiting = new java.util.ArrayDeque<>(List.of(start));
+      labels[start] = 0;
+      while (!waiting.isEmpty()) {
+        int at = waiting.pop();
+        for (int dy = -1; dy <= 1; dy++) {
+          for (int dx = -1; dx <= 1; dx++) {
+            int x = at % SIZE + dx;
+            int y = at / SIZE + dy;
+            if (x >= 0 && y >= 0 && x < SIZE && y < SIZE && labels[y * SIZE + x] == 2) {
+              labels[y * SIZE + x] = 0;
+              waiting.push(y * SIZE + x);
+            }
+          }
+        }
+      }
+    }
+    return pieces - 1;
+  }
+
   @Test
   void aDiscIsCompactAndAsBrightAsItsMean() {
     ObjectSet set = single((x, y) -> x * x + y * y < 50 * 50);
