@@ -23,7 +23,7 @@ final class LevelsCard extends VBox {
 
   private final Workspace workspace;
   private final StepPanel panel;
-  private final LevelsBox box = new LevelsBox(574, 118);
+  private final LevelsBox box = new LevelsBox(550, 118);
   private final Label count = new Label("");
   private final AtomicInteger asked = new AtomicInteger();
 

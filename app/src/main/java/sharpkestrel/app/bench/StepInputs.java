@@ -173,7 +173,9 @@ final class StepInputs {
     return choices.stream().filter(c -> c.result() == null).findFirst().orElse(Choice.NONE);
   }
 
-  /** The file offered, else what pane A shows, else the newest; never what this step made itself. */
+  /**
+   * The file offered, else what pane A shows, else the raster under that, else the newest; never what this step made itself.
+   */
   private Choice preferred(List<Choice> choices) {
     Result shown = workspace.paneAProperty().get();
     List<Choice> others =
@@ -181,6 +183,9 @@ final class StepInputs {
     return others.stream()
         .filter(c -> c.result() == null || c.result() == shown)
         .findFirst()
+        .or(() -> others.stream()
+            .filter(c -> shown != null && c.result().value() == shown.backdrop())
+            .findFirst())
         .orElse(others.isEmpty() ? null : others.get(0));
   }
 

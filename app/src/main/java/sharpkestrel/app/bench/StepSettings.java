@@ -164,7 +164,7 @@ final class StepSettings {
     if (type == String.class && !ofNumber || option.namesFiles()) {
       text.setPrefWidth(382);
     } else if (type == List.class) {
-      text.setPrefWidth(240);
+      text.setPrefWidth(262);
     }
     text.focusedProperty().addListener((p, before, now) -> {
       if (!now) {

@@ -65,8 +65,8 @@ final class TextureCard extends VBox {
     this.panel = panel;
     getStyleClass().add("card");
     setSpacing(6);
-    setPrefWidth(600);
-    setMinWidth(600);
+    setPrefWidth(574);
+    setMinWidth(574);
     Button compare = new Button("Compare on the patch");
     compare.setId("texture-compare");
     compare.setOnAction(e -> compare());
