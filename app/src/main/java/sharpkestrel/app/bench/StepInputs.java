@@ -7,7 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Predicate;
+import java.util.function.BiPredicate;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -162,7 +162,9 @@ final class StepInputs {
     box.getItems().setAll(choices);
     Choice wanted = choices.contains(before)
         ? before
-        : input.byHand() ? Choice.NONE : input.optional() ? offered(choices) : preferred(choices);
+        : input.byHand()
+            ? Choice.NONE
+            : input.optional() ? offered(choices) : preferred(input, choices);
     if (wanted != null) {
       box.getSelectionModel().select(wanted);
     }
@@ -176,7 +178,7 @@ final class StepInputs {
   /**
    * The file offered, else what pane A shows, else the raster under that, else the newest; never what this step made itself.
    */
-  private Choice preferred(List<Choice> choices) {
+  private Choice preferred(StepSpec.Input input, List<Choice> choices) {
     Result shown = workspace.paneAProperty().get();
     List<Choice> others =
         choices.stream().filter(c -> c.result() == null || !isOwn(c.result())).toList();
@@ -184,7 +186,7 @@ final class StepInputs {
         .filter(c -> c.result() == null || c.result() == shown)
         .findFirst()
         .or(() -> others.stream()
-            .filter(c -> shown != null && c.result().value() == shown.backdrop())
+            .filter(c -> shown != null && isUnder(input, c.result(), shown))
             .findFirst())
         .orElse(others.isEmpty() ? null : others.get(0));
   }
@@ -195,19 +197,24 @@ final class StepInputs {
 
   /** What is shown in pane A becomes the first input it suits, else the raster under it does. */
   void prefer(Result shown) {
-    if (shown != null && !isOwn(shown) && !choose(result -> result == shown)) {
-      choose(result -> result != null && result.value() == shown.backdrop());
+    if (shown != null && !isOwn(shown) && !choose((input, result) -> result == shown)) {
+      choose((input, result) -> isUnder(input, result, shown));
     }
   }
 
-  private boolean choose(Predicate<Result> wanted) {
+  /** Whether an input that takes scenes is to take the one on which something is drawn. */
+  private static boolean isUnder(StepSpec.Input input, Result result, Result shown) {
+    return input.type() == Raster.class && result != null && result.value() == shown.backdrop();
+  }
+
+  private boolean choose(BiPredicate<StepSpec.Input, Result> wanted) {
     for (StepSpec.Input input : step.inputs()) {
       if (input.optional() || input.several()) {
         continue;
       }
       ComboBox<Choice> box = boxes.get(input.name());
       for (Choice choice : box.getItems()) {
-        if (wanted.test(choice.result())) {
+        if (wanted.test(input, choice.result())) {
           box.getSelectionModel().select(choice);
           return true;
         }
