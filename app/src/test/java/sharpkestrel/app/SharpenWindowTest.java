@@ -3,12 +3,7 @@ package sharpkestrel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
-import java.util.Random;
-import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
@@ -21,205 +16,21 @@ import javafx.scene.layout.GridPane;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
-import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import sharpkestrel.app.model.Look;
-import sharpkestrel.app.model.StretchRule;
-import sharpkestrel.app.model.Workspace;
-import sharpkestrel.app.shell.Shell;
-import sharpkestrel.app.viewer.PictureView;
-import sharpkestrel.flow.StepCatalogue;
-import sharpkestrel.geo.Crs;
-import sharpkestrel.io.Compression;
-import sharpkestrel.io.GeoTiffWriter;
-import sharpkestrel.place.Reprojected;
-import sharpkestrel.raster.Affine;
-import sharpkestrel.raster.Attachments;
-import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
-import sharpkestrel.raster.CrsName;
-import sharpkestrel.raster.Grid;
-import sharpkestrel.raster.Job;
-import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
 
-/** The stage Sharpen in a real window: looks, methods in numbers, trials, thresholds, profiles. */
+/** The stage Sharpen in a real window: methods in numbers, trials, thresholds, profiles, grey levels. */
 @ExtendWith(ApplicationExtension.class)
-class SharpenWindowTest {
-
-  private static final int COARSE = 120;
-
-  @TempDir
-  Path folder;
-
-  private OpenWindow window;
+class SharpenWindowTest extends TownWindow {
 
   @Start
   void start(Stage stage) {
-    window = OpenWindow.on(stage, folder, 60);
-  }
-
-  /** A town of bright blocks in the east, woods in the north-west, water in the south-west. */
-  private static double ground(int band, double x, double y) {
-    double grain = new Random((long) x * 7919 + (long) y * 104_729 + band).nextInt(12);
-    if (x > 60) {
-      boolean house = ((int) (x / 4) + (int) (y / 4)) % 2 == 0;
-      return (house ? 500 - 20 * band : 200 + 10 * band) + grain;
-    }
-    if (y < 60) {
-      return (band == 3 ? 700 : 120 + 15 * band) + 2 * grain;
-    }
-    return 150 - 30 * band + grain;
-  }
-
-  private void open(String name, int size, double pixel, BandRole... roles) {
-    Path file = folder.resolve(name + ".tif");
-    double scale = (double) COARSE / size;
-    float[][] planes = new float[roles.length][size * size];
-    for (int b = 0; b < roles.length; b++) {
-      for (int i = 0; i < size * size; i++) {
-        double x = i % size * scale;
-        double y = i / size * scale;
-        planes[b][i] =
-            (float) (roles.length > 1 ? ground(b, x, y) : (ground(0, x, y) + ground(1, x, y)) / 2);
-      }
-    }
-    write(file, size, pixel, planes, roles);
-    int before = workspace().results().size();
-    workspaceRun(name, file);
-    window.waiting().results(before + 1);
-  }
-
-  private static void write(
-      Path file, int size, double pixel, float[][] planes, BandRole... roles) {
-    Grid grid =
-        new Grid(size, size, Affine.northUp(512_000, 6_702_000, pixel), CrsName.epsg(32630));
-    List<Band> bands =
-        Arrays.stream(roles).map(role -> Band.of(role, SampleType.UINT16)).toList();
-    GeoTiffWriter.write(
-        new MemoryRaster(grid, bands, Attachments.NONE, planes),
-        file,
-        Compression.DEFLATE,
-        Job.QUIET);
-  }
-
-  private void workspaceRun(String title, Path file) {
-    javafx.application.Platform.runLater(() -> workspace()
-        .run(
-            StepCatalogue.get("open"), title, Map.of(), Map.of(), Map.of("file", file.toString())));
-  }
-
-  private void openScenes(FxRobot robot) {
-    openBoth();
-    settle(robot);
-    robot.clickOn("#stage-sharpen");
-  }
-
-  private void openBoth() {
-    open("Pan", 4 * COARSE, 0.5, BandRole.PAN);
-    open("Bands", COARSE, 2, BandRole.BLUE, BandRole.GREEN, BandRole.RED, BandRole.NEAR_INFRARED);
-    window.waitForPicture();
-  }
-
-  private Workspace workspace() {
-    return window.workspace();
-  }
-
-  private PictureView picture() {
-    return ((Shell) window.scene().getRoot()).picture();
-  }
-
-  private Look look() {
-    return workspace().lookProperty().get();
-  }
-
-  /** Waits until no work has been going on for a while, so that nothing is made anew under the mouse. */
-  private void settle(FxRobot robot) {
-    window.waiting().until("rest", () -> {
-      for (int k = 0; k < 4; k++) {
-        if (workspace().tasks().runningProperty().get()) {
-          return false;
-        }
-        robot.sleep(60);
-      }
-      return true;
-    });
-  }
-
-  private void drag(FxRobot robot, double col, double row, double toCol, double toRow) {
-    Point2D from = window.onScreen(COARSE, COARSE, col, row);
-    Point2D to = window.onScreen(COARSE, COARSE, toCol, toRow);
-    robot.moveTo(from).press(MouseButton.PRIMARY);
-    robot
-        .moveTo(to.getX(), from.getY())
-        .moveTo(to)
-        .moveTo(from.getX(), to.getY())
-        .moveTo(from);
-    robot.release(MouseButton.PRIMARY);
-  }
-
-  @Test
-  void aLookIsMadeKeptByKeyAndHoldsForOtherRasters(FxRobot robot) {
-    openScenes(robot);
-    robot.type(KeyCode.N).type(KeyCode.K);
-    assertThat(window.scene().lookup("#look-card").isVisible()).isTrue();
-
-    robot.clickOn("#stretch-range");
-    assertThat(look().stretch().kind()).isEqualTo(StretchRule.Kind.RANGE);
-    double before = picture().ends().orElseThrow().low()[0];
-
-    // the lower handles lie one under the other near the left end: the one of red is dragged
-    // inwards
-    Node box = window.scene().lookup("#stretch-box");
-    robot.clickOn("#stretch-by-hand");
-    Point2D corner = box.localToScreen(0, 0);
-    double width = box.getBoundsInLocal().getWidth();
-    double at = handle(width);
-    robot
-        .drag(corner.getX() + at, corner.getY() + 40)
-        .dropTo(corner.getX() + at + 60, corner.getY() + 40);
-    assertThat(look().stretch().kind()).isEqualTo(StretchRule.Kind.BY_HAND);
-    double[] low = picture().ends().orElseThrow().low();
-    assertThat(Math.max(low[0], Math.max(low[1], low[2]))).isGreaterThan(before);
-
-    robot.interact(() -> {
-      ComboBox<BandRole> red = robot.lookup("#look-role-red").queryComboBox();
-      red.setValue(BandRole.NEAR_INFRARED);
-    });
-    robot.clickOn("#look-name").write("Woods").clickOn("#look-keep");
-    assertThat(workspace().ownLooks()).extracting(Look::name).containsExactly("Woods");
-    robot.clickOn("#look-natural");
-    assertThat(look().name()).isEqualTo("Natural");
-    robot.press(KeyCode.CONTROL).type(KeyCode.DIGIT1).release(KeyCode.CONTROL);
-    assertThat(look().roles())
-        .containsExactly(BandRole.NEAR_INFRARED, BandRole.GREEN, BandRole.BLUE);
-    window.waiting().until("the look in the project", () -> saved().contains("Woods"));
-  }
-
-  /** Where the lowest end of all lies in the box: its axis begins an eighth of the range before the values do. */
-  private double handle(double width) {
-    double from = Double.POSITIVE_INFINITY;
-    double to = Double.NEGATIVE_INFINITY;
-    double lowest = Double.POSITIVE_INFINITY;
-    for (int c = 0; c < 3; c++) {
-      from = Math.min(from, picture().sample().orElseThrow().quantile(c, 0.001));
-      to = Math.max(to, picture().sample().orElseThrow().quantile(c, 0.999));
-      lowest = Math.min(lowest, picture().ends().orElseThrow().low()[c]);
-    }
-    double room = 0.12 * (to - from);
-    return 8 + (lowest - from + room) / (to - from + 2 * room) * (width - 16);
-  }
-
-  private String saved() {
-    try {
-      return Files.readString(folder.resolve("project/project.json"));
-    } catch (java.io.IOException notYet) {
-      return "";
-    }
+    begin(stage);
   }
 
   @Test
@@ -232,6 +43,20 @@ class SharpenWindowTest {
         .until("ratings", () -> robot.lookup("#rating-laplacian").tryQuery().isPresent());
     GridPane table = robot.lookup("#ratings").queryAs(GridPane.class);
     assertThat(table.getChildren()).hasSize(7 * 9);
+
+    robot.clickOn("#pansharpen-four");
+    window
+        .waiting()
+        .until(
+            "the best four",
+            () -> robot.lookup(".variant-tag").queryAll().stream().allMatch(Node::isVisible));
+    List<String> best = table.getChildren().stream()
+        .filter(node -> node.getId() != null)
+        .map(node -> "Method " + node.getId().substring("rating-".length()).replace('_', ' '))
+        .toList();
+    assertThat(robot.lookup(".variant-tag").queryAllAs(Label.class))
+        .extracting(Label::getText)
+        .containsExactlyElementsOf(best.subList(0, 4));
 
     robot.clickOn("#rating-brovey");
     ComboBox<String> method = robot.lookup("#pansharpen-method").queryComboBox();
@@ -349,95 +174,6 @@ class SharpenWindowTest {
       return !measures.getText().equals(before);
     });
     assertThat(measures.getText()).startsWith("range").doesNotContain("deviation");
-  }
-
-  @Test
-  void bandsAreStackedWithTheirRolesGuessedAndMended(FxRobot robot) {
-    Path delivery = folder.resolve("delivery");
-    for (String name : new String[] {"a_blue", "b_red", "c_unknown"}) {
-      float[] plane = new float[40 * 40];
-      Arrays.fill(plane, 7);
-      write(delivery.resolve(name + ".tif"), 40, 2, new float[][] {plane}, BandRole.OTHER);
-    }
-    robot.clickOn("#tool-stack").clickOn("#stack-path").write(delivery.toString());
-    robot.clickOn("#stack-add");
-    window
-        .waiting()
-        .until("the bands", () -> robot.lookup("#stack-role-2").tryQuery().isPresent());
-    ComboBox<BandRole> first = robot.lookup("#stack-role-0").queryComboBox();
-    ComboBox<BandRole> third = robot.lookup("#stack-role-2").queryComboBox();
-    assertThat(first.getValue()).isEqualTo(BandRole.BLUE);
-    assertThat(third.getValue()).isEqualTo(BandRole.OTHER);
-    robot.interact(() -> third.setValue(BandRole.GREEN));
-
-    robot.clickOn("#stack-run");
-    window.waiting().results(1);
-    Raster stack = (Raster) workspace().results().get(0).value();
-    assertThat(stack.bands())
-        .extracting(Band::role)
-        .containsExactly(BandRole.BLUE, BandRole.RED, BandRole.GREEN);
-  }
-
-  @Test
-  void whatIsUnderThePatchIsCutOut(FxRobot robot) {
-    openBoth();
-    settle(robot);
-    robot.interact(() -> picture().fit());
-    robot.type(KeyCode.T).clickOn("#tool-clip");
-    robot.clickOn("#clip-extent-patch").clickOn("#clip-run");
-    window.waiting().results(3);
-
-    Raster cut = (Raster) workspace().results().get(2).value();
-    assertThat(cut.grid().width()).isBetween(20, COARSE - 1);
-    assertThat(cut.grid().height()).isBetween(20, COARSE - 1);
-    assertThat(cut.bands()).hasSize(4);
-  }
-
-  @Test
-  void panesOfTwoCoordinateSystemsMoveTogether(FxRobot robot) {
-    open("Bands", COARSE, 2, BandRole.BLUE, BandRole.GREEN, BandRole.RED, BandRole.NEAR_INFRARED);
-    Raster here = (Raster) workspace().results().get(0).value();
-    Path file = folder.resolve("next-zone.tif");
-    GeoTiffWriter.write(
-        Reprojected.to(Crs.of(CrsName.epsg(32631)), here), file, Compression.NONE, Job.QUIET);
-    workspaceRun("Next zone", file);
-    window.waiting().results(2);
-    robot.interact(() -> {
-      workspace().show(workspace().results().get(0));
-      workspace().paneBProperty().set(workspace().results().get(1));
-      workspace().compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
-    });
-    window.waitForPicture();
-    robot.interact(() -> picture().fit());
-    window.waitForPicture();
-
-    Bounds well = picture().localToScreen(picture().getBoundsInLocal());
-    double left = well.getMinX() + well.getWidth() / 4;
-    String inA = readAt(robot, left, well.getCenterY());
-    String inB = readAt(robot, left + Math.floor(well.getWidth() / 2), well.getCenterY());
-
-    assertThat(inB.split(" {2,}")[0]).isEqualTo(inA.split(" {2,}")[0]).startsWith("E 512");
-    assertThat(OpenWindow.text(robot, "#values")).containsPattern("\\d{2,} \\d{2,}");
-
-    // the other way round the picture stays where it is, in the other's coordinates
-    robot.interact(() -> workspace().show(workspace().results().get(1)));
-    window.waitForPicture();
-    assertThat(readAt(robot, left, well.getCenterY())).startsWith("E 18");
-    assertThat(OpenWindow.text(robot, "#values")).containsPattern("\\d{2,} \\d{2,}");
-  }
-
-  /** The position that is read out at a place of the screen. */
-  private String readAt(FxRobot robot, double x, double y) {
-    String before = OpenWindow.text(robot, "#position");
-    robot.moveTo(x, y);
-    window
-        .waiting()
-        .until(
-            "a readout",
-            () -> OpenWindow.text(robot, "#position").startsWith("E")
-                && !workspace().tasks().runningProperty().get());
-    robot.sleep(300);
-    return OpenWindow.text(robot, "#position");
   }
 
   @Test

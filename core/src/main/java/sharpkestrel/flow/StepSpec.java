@@ -170,6 +170,11 @@ public final class StepSpec {
     return info.does();
   }
 
+  /** Whether a raster that it makes is as light and dark as the one it is made from, so that both are seen alike. */
+  public boolean keepsTones() {
+    return info.keepsTones();
+  }
+
   public Stage stage() {
     return info.stage();
   }

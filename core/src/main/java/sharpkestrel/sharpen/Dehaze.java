@@ -28,6 +28,7 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "dehaze",
     stage = Stage.SHARPEN,
+    keepsTones = false,
     title = "De-haze",
     does =
         "Takes off each band what its darkest pixels show, and scales it so that its brightest ones reflect alike in all"

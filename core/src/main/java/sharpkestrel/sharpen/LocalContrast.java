@@ -18,6 +18,7 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "local-contrast",
     stage = Stage.SHARPEN,
+    keepsTones = false,
     title = "Local contrast",
     does =
         "Spreads the values of each neighbourhood by contrast-limited adaptive equalisation, on the numbers as they are;"

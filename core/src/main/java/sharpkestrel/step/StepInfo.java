@@ -19,4 +19,7 @@ public @interface StepInfo {
 
   /** One or two sentences: what it does, by which method. */
   String does();
+
+  /** Whether a raster that it makes is as light and dark as the one it is made from, so that both are seen alike. */
+  boolean keepsTones() default true;
 }

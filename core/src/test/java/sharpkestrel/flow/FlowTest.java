@@ -47,6 +47,13 @@ class FlowTest {
   }
 
   @Test
+  void whatChangesTonesIsNotToBeSeenAsLightAsWhatItIsMadeFrom() {
+    assertThat(StepCatalogue.get("local-contrast").keepsTones()).isFalse();
+    assertThat(StepCatalogue.get("dehaze").keepsTones()).isFalse();
+    assertThat(StepCatalogue.get("pansharpen").keepsTones()).isTrue();
+  }
+
+  @Test
   void aSettingOutOfRangeIsNamedWithItsRange() {
     StepSpec segment = StepCatalogue.get("segment");
 

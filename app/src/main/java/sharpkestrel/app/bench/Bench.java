@@ -313,6 +313,7 @@ public final class Bench extends VBox {
                 .hint(
                     "weights",
                     model.weightsText().isEmpty() ? "none" : "auto " + model.weightsText())));
+        panel.onRanking(setting -> setting.equals("method") ? ratings.ranking() : List.of());
         ratings.onTaken(method -> {
           panel.settings().set("method", method);
           panel.tryHere();

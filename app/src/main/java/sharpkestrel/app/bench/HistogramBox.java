@@ -6,6 +6,7 @@ import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import sharpkestrel.app.look.Inks;
+import sharpkestrel.app.look.ValueAxis;
 
 /** A histogram of those who come in, those who pass coloured, between two handles that can be dragged. */
 public final class HistogramBox extends Pane {
@@ -19,8 +20,7 @@ public final class HistogramBox extends Pane {
   private double[] values = new double[0];
   private int[] failedAt = new int[0];
   private int test;
-  private double from;
-  private double to = 1;
+  private ValueAxis axis;
   private double low = Double.NEGATIVE_INFINITY;
   private double high = Double.POSITIVE_INFINITY;
   private int grabbed;
@@ -29,6 +29,7 @@ public final class HistogramBox extends Pane {
 
   public HistogramBox(double width, double height) {
     canvas = new Canvas(width, height);
+    axis = new ValueAxis(0, 1, PAD, width);
     setPrefSize(width, height);
     setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
     getChildren().addAll(canvas, inks);
@@ -38,8 +39,7 @@ public final class HistogramBox extends Pane {
       if (grabbed == 0) {
         return;
       }
-      double x = Math.max(PAD, Math.min(canvas.getWidth() - PAD, e.getX()));
-      double v = rounded(from + (x - PAD) / (canvas.getWidth() - 2 * PAD) * (to - from));
+      double v = rounded(axis.value(e.getX()));
       if (grabbed < 0) {
         low = e.getX() <= PAD ? Double.NEGATIVE_INFINITY : Math.min(v, high);
       } else {
@@ -57,7 +57,7 @@ public final class HistogramBox extends Pane {
 
   /** To a thousandth of the axis or finer, in decimal digits, so that the text of the tests stays short. */
   private double rounded(double value) {
-    double step = Math.pow(10, Math.floor(Math.log10((to - from) / 1000)));
+    double step = Math.pow(10, Math.floor(Math.log10((axis.to() - axis.from()) / 1000)));
     return java.math.BigDecimal.valueOf(Math.rint(value / step))
         .multiply(java.math.BigDecimal.valueOf(step))
         .doubleValue();
@@ -73,8 +73,7 @@ public final class HistogramBox extends Pane {
   }
 
   private double place(double value, boolean left) {
-    double v = Double.isInfinite(value) ? (left ? from : to) : value;
-    return PAD + Math.max(0, Math.min(1, (v - from) / (to - from))) * (canvas.getWidth() - 2 * PAD);
+    return axis.x(Double.isInfinite(value) ? (left ? axis.from() : axis.to()) : value);
   }
 
   public void onMoved(BiConsumer<Double, Double> listener) {
@@ -102,8 +101,8 @@ public final class HistogramBox extends Pane {
     values = newValues;
     failedAt = newFailedAt;
     test = newTest;
-    from = Double.isFinite(newFrom) ? newFrom : 0;
-    to = newTo > from ? newTo : from + 1;
+    double from = Double.isFinite(newFrom) ? newFrom : 0;
+    axis = new ValueAxis(from, newTo > from ? newTo : from + 1, PAD, canvas.getWidth());
     low = newLow;
     high = newHigh;
     draw();
@@ -120,7 +119,8 @@ public final class HistogramBox extends Pane {
       if (failedAt[i] < test || Double.isNaN(values[i])) {
         continue;
       }
-      int bin = (int) Math.max(0, Math.min(BINS - 1.0, (values[i] - from) / (to - from) * BINS));
+      int bin = (int) Math.max(
+          0, Math.min(BINS - 1.0, (values[i] - axis.from()) / (axis.to() - axis.from()) * BINS));
       all[bin]++;
       kept[bin] += values[i] >= low && values[i] <= high ? 1 : 0;
     }

@@ -94,6 +94,13 @@ final class RatingCard extends VBox {
     taken = listener;
   }
 
+  /** Methods by name, the best first; empty before any was rated. */
+  List<String> ranking() {
+    return shown == null
+        ? List.of()
+        : shown.rows().stream().map(Rating::method).filter(m -> !m.isEmpty()).toList();
+  }
+
   /** Marks the method in hand. */
   void choose(String method) {
     chosen = method;

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import javafx.animation.PauseTransition;
 import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
@@ -54,6 +55,7 @@ public final class StepPanel extends HBox {
   private boolean tried;
   private Runnable changed = () -> {};
   private Consumer<Raster> whenTried = raster -> {};
+  private Function<String, List<String>> ranked = setting -> List.of();
 
   public StepPanel(Workspace workspace, PictureView picture, StepSpec step) {
     this.workspace = workspace;
@@ -124,6 +126,11 @@ public final class StepPanel extends HBox {
     changed = listener;
   }
 
+  /** Asked for the values of a setting, the best first, as far as evidence ranks them; four of those are tried. */
+  void onRanking(Function<String, List<String>> newRanked) {
+    ranked = newRanked;
+  }
+
   /** The raster of the project that the step works on; empty where it is a file or none. */
   Optional<Raster> scene() {
     Result scene = inputs.results().get("scene");
@@ -179,10 +186,13 @@ public final class StepPanel extends HBox {
       trial.setId(step.id() + "-try");
       trial.setMaxWidth(Double.MAX_VALUE);
       trial.setOnAction(e -> tryHere());
-      box.getChildren().add(trial);
-    }
-    if (step.resultType() == Raster.class && !varied.getItems().isEmpty()) {
-      box.getChildren().add(box.getChildren().size() - 1, variants());
+      HBox.setHgrow(trial, Priority.ALWAYS);
+      HBox trying = new HBox(6, trial);
+      if (step.resultType() == Raster.class && !varied.getItems().isEmpty()) {
+        trying.getChildren().add(four());
+        box.getChildren().add(varied);
+      }
+      box.getChildren().add(trying);
     }
     box.getChildren().add(run);
     box.setPrefWidth(176);
@@ -190,20 +200,17 @@ public final class StepPanel extends HBox {
     return box;
   }
 
-  /** Which setting takes four values, side by side in the patch. */
-  private Node variants() {
+  /** Tries four values, side by side in the patch, of the setting that is chosen over it. */
+  private Node four() {
     varied.setId(step.id() + "-vary");
-    varied.setPrefWidth(112);
-    varied.setMinWidth(60);
+    varied.setMaxWidth(Double.MAX_VALUE);
     varied.setTooltip(new Tooltip("The setting that takes four values side by side"));
     Button four = new Button("Four");
     four.setId(step.id() + "-four");
     four.setMinWidth(USE_PREF_SIZE);
     four.setTooltip(new Tooltip("Four variants in the trial patch; click one to take it"));
     four.setOnAction(e -> tryFour());
-    HBox row = new HBox(6, varied, four);
-    HBox.setHgrow(varied, Priority.ALWAYS);
-    return row;
+    return four;
   }
 
   private void tryFour() {
@@ -217,7 +224,10 @@ public final class StepPanel extends HBox {
         .filter(o -> o.label().equals(varied.getValue()))
         .findFirst()
         .orElseThrow();
-    List<String> values = Variants.of(option, texts.getOrDefault(option.name(), option.initial()));
+    List<String> known = ranked.apply(option.name());
+    List<String> values = known.size() < Variants.COUNT
+        ? Variants.of(option, texts.getOrDefault(option.name(), option.initial()))
+        : known.subList(0, Variants.COUNT);
     workspace
         .tasks()
         .run(
@@ -237,7 +247,7 @@ public final class StepPanel extends HBox {
                 List<String> names = values.stream()
                     .map(v -> option.label() + " " + v.replace('_', ' '))
                     .toList();
-                picture.trials().showFour(four, names, k -> {
+                picture.trials().showFour(four, names, step.keepsTones(), k -> {
                   settings.set(option.name(), values.get(k));
                   tryHere();
                 });
@@ -301,7 +311,7 @@ public final class StepPanel extends HBox {
             trial -> {
               if (mine == trials.get()) {
                 trouble.setText("");
-                picture.trials().show(trial.value(), trial.backdrop());
+                picture.trials().show(trial.value(), trial.backdrop(), step.keepsTones());
                 whenTried.accept(trial.backdrop());
               }
             },

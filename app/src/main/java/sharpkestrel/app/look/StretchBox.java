@@ -18,9 +18,6 @@ final class StretchBox extends Pane {
   private static final double PAD = 8;
   private static final double FOOT = 22;
   private static final double NEAR = 7;
-  /** Share of the values at either end that the axis leaves out, and how much room there is beside the others. */
-  private static final double TAIL = 0.001;
-
   private static final double ROOM = 0.12;
   private static final String[] INKS = {"red", "green", "blue"};
 
@@ -31,13 +28,13 @@ final class StretchBox extends Pane {
   private double[] high = {1, 1, 1};
   private int channels = 3;
   private boolean linked;
-  private double from;
-  private double to = 1;
+  private ValueAxis axis;
   private int grabbed = -1;
   private Consumer<StretchRule.Ends> moved = ends -> {};
 
   StretchBox(double width, double height) {
     canvas = new Canvas(width, height);
+    axis = new ValueAxis(0, 1, PAD, width);
     setId("stretch-box");
     setPrefSize(width, height);
     setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
@@ -60,34 +57,19 @@ final class StretchBox extends Pane {
   void show(StretchSample newSample, StretchRule.Ends ends, boolean oneBand, boolean newLinked) {
     if (newSample != sample) {
       sample = newSample;
-      from = Double.POSITIVE_INFINITY;
-      to = Double.NEGATIVE_INFINITY;
+      double from = Double.POSITIVE_INFINITY;
+      double to = Double.NEGATIVE_INFINITY;
       for (int c = 0; c < 3; c++) {
-        from = Math.min(from, sample.quantile(c, TAIL));
-        to = Math.max(to, sample.quantile(c, 1 - TAIL));
+        from = Math.min(from, sample.quantile(c, ValueAxis.TAIL));
+        to = Math.max(to, sample.quantile(c, 1 - ValueAxis.TAIL));
       }
-      double room = ROOM * (to - from);
-      from -= room;
-      to += room;
-      if (!(to > from)) {
-        from -= 0.5;
-        to = from + 1;
-      }
+      axis = ValueAxis.around(from, to, ROOM, PAD, canvas.getWidth());
     }
     low = ends.low().clone();
     high = ends.high().clone();
     channels = oneBand ? 1 : 3;
     linked = newLinked;
     draw();
-  }
-
-  private double x(double value) {
-    double share = Math.max(0, Math.min(1, (value - from) / (to - from)));
-    return PAD + share * (canvas.getWidth() - 2 * PAD);
-  }
-
-  private double value(double x) {
-    return from + (x - PAD) / (canvas.getWidth() - 2 * PAD) * (to - from);
   }
 
   private double handleY(int c) {
@@ -100,7 +82,7 @@ final class StretchBox extends Pane {
     double nearest = NEAR * NEAR;
     for (int c = 0; c < channels; c++) {
       for (int end = 0; end < 2; end++) {
-        double dx = px - x(end == 0 ? low[c] : high[c]);
+        double dx = px - axis.x(end == 0 ? low[c] : high[c]);
         double dy = py < canvas.getHeight() - FOOT ? 0 : (py - handleY(c)) * 0.7;
         double away = dx * dx + dy * dy;
         if (away < nearest) {
@@ -116,8 +98,8 @@ final class StretchBox extends Pane {
     if (grabbed < 0) {
       return;
     }
-    double v = value(Math.max(PAD, Math.min(canvas.getWidth() - PAD, px)));
-    double least = (to - from) / 1000;
+    double v = axis.value(px);
+    double least = (axis.to() - axis.from()) / 1000;
     for (int c = 0; c < 3; c++) {
       if (channels == 1 || linked || c == grabbed / 2) {
         if (grabbed % 2 == 0) {
@@ -139,20 +121,10 @@ final class StretchBox extends Pane {
     if (sample == null) {
       return;
     }
-    double step = (w - 2 * PAD) / BINS;
     for (int c = 0; c < channels; c++) {
-      int[] counts = sample.histogram(c, from, to, BINS);
-      int top = 1;
-      for (int count : counts) {
-        top = Math.max(top, count);
-      }
       g.setFill(inks.of(channels == 1 ? "soft" : INKS[c]));
       g.setGlobalAlpha(channels == 1 ? 0.8 : 0.45);
-      for (int b = 0; b < BINS; b++) {
-        // square root heights, so that a few roofs show beside many fields
-        double tall = (h - 4) * Math.sqrt((double) counts[b] / top);
-        g.fillRect(PAD + b * step, h - tall, step, tall);
-      }
+      axis.bars(g, sample.histogram(c, axis.from(), axis.to(), BINS), h, h - 4);
     }
     g.setGlobalAlpha(1);
     g.setStroke(inks.of("soft"));
@@ -160,7 +132,7 @@ final class StretchBox extends Pane {
     g.strokeLine(PAD, h + 0.5, w - PAD, h + 0.5);
     for (int c = 0; c < channels; c++) {
       for (int end = 0; end < 2; end++) {
-        double x = Math.rint(x(end == 0 ? low[c] : high[c])) + 0.5;
+        double x = Math.rint(axis.x(end == 0 ? low[c] : high[c])) + 0.5;
         g.setStroke(inks.of(channels == 1 ? "text" : INKS[c]));
         g.setLineWidth(1.4);
         g.strokeLine(x, 2, x, handleY(c));

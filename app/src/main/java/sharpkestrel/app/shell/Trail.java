@@ -99,7 +99,7 @@ public final class Trail extends ScrollPane {
   }
 
   /**
-   * All results of the stage in hand; of a folded one what is in a pane, and the newest that pane A comes from, or the newest
+   * All results of the stage in hand; of a folded one what is in a pane, or the newest that pane A comes from, or the newest
    * where it comes from none.
    */
   private List<Result> shownOf(Stage stage) {
@@ -109,7 +109,7 @@ public final class Trail extends ScrollPane {
     }
     Result shown = workspace.paneAProperty().get();
     Result one = results.reversed().stream()
-        .filter(result -> shown != null && shown.descendsFrom(result))
+        .filter(result -> shown == result || shown != null && shown.descendsFrom(result))
         .findFirst()
         .orElse(results.getLast());
     return results.stream().filter(result -> result == one || isInPane(result)).toList();

@@ -13,6 +13,7 @@ import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.geo.Crs;
+import sharpkestrel.geo.CrsException;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
@@ -30,6 +31,7 @@ final class Panes {
   private Consumer<PaneLayer> shownInA = layer -> {};
   private PaneLayer a;
   private PaneLayer b;
+  private CrsName systemOfB = CrsName.NONE;
   private ObjectPaint wantedPaint;
   private final PauseTransition rested = new PauseTransition(Duration.millis(200));
   private final List<Runnable> restretched = new ArrayList<>();
@@ -167,7 +169,8 @@ final class Panes {
     Raster raster = result.backdrop();
     Look look = workspace.lookProperty().get();
     Window window = stretchWindow.apply(raster, look);
-    CrsName system = inA ? CrsName.NONE : systemOfA();
+    systemOfB = inA ? systemOfB : systemOfA();
+    CrsName system = inA ? CrsName.NONE : systemOfB;
     make(
         () -> in(system, PaneLayer.of(result, raster, look, window, this::tileArrived), look),
         made -> take(made, inA));
@@ -180,36 +183,39 @@ final class Panes {
   }
 
   private PaneLayer in(CrsName system, PaneLayer made, Look look) {
-    return system.isKnown()
-            && made.isPlaced()
-            && !system.equals(made.raster.grid().crs())
-        ? made.in(Crs.of(system), look, this::tileArrived)
-        : made;
+    if (!system.isKnown()
+        || !made.isPlaced()
+        || system.equals(made.raster.grid().crs())) {
+      return made;
+    }
+    try {
+      return made.in(Crs.of(system), look, this::tileArrived);
+    } catch (CrsException apart) {
+      Platform.runLater(() ->
+          workspace.warningProperty().set("Pane B is shown by itself: " + apart.getMessage()));
+      return made;
+    }
   }
 
-  /** Lays pane B out anew where it is not as pane A's place, or a tool that holds both, wants it. */
+  /** Lays pane B out anew where pane A's place, or a tool that holds both, wants it in another system. */
   private void follow() {
-    if (a == null || b == null || !a.isPlaced() || !b.isPlaced()) {
-      return;
-    }
-    CrsName wanted = systemOfA();
-    CrsName own = b.result.backdrop().grid().crs();
-    if (!(wanted.isKnown() ? wanted : own).equals(b.raster.grid().crs())) {
+    if (b != null && !systemOfA().equals(systemOfB)) {
       prepare(false);
     }
   }
 
   /**
-   * Makes the layer of a trial. It is stretched as pane A is where both hold the same kind of numbers, so that they compare;
-   * else by itself.
+   * Makes the layer of a trial.
    *
    * @param window of the backdrop's full-size pixels in which it is tried
+   * @param alike stretched as pane A is where both hold the same kind of numbers, so that they compare; else by itself
    */
-  void tried(Object value, Raster backdrop, Window window, Consumer<PaneLayer> ready) {
+  void tried(
+      Object value, Raster backdrop, Window window, boolean alike, Consumer<PaneLayer> ready) {
     Look look = workspace.lookProperty().get();
     PaneLayer like = a;
     make(
-        () -> like != null && like.holdsLike(backdrop, look)
+        () -> alike && like != null && like.holdsLike(backdrop, look)
             ? PaneLayer.ofTrial(value, backdrop, look, like, this::tileArrived)
             : PaneLayer.ofTrial(value, backdrop, look, window, this::tileArrived),
         ready);

@@ -9,14 +9,11 @@ import java.util.function.Predicate;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
-import javafx.scene.Cursor;
 import javafx.scene.control.Label;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
-import javafx.scene.input.MouseButton;
-import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import sharpkestrel.app.model.Background;
@@ -50,26 +47,15 @@ public final class PictureView extends Region {
   private final CursorReadout readouts = new CursorReadout(preparing);
   private PixelBuffer<IntBuffer> buffer;
   private final Panes panes;
-  private double cursorX = -1;
-  private double cursorY = -1;
   private PaneLayer readFrom;
   private Viewport drawnView;
   private boolean framePending;
-  private boolean swiping;
-  private boolean spaceHeld;
-  private boolean patchTool;
-  private double pressX;
-  private double pressY;
-  private double lastX;
-  private double lastY;
-  private boolean dragged;
-  private Consumer<Integer> picked = r -> {};
   private final Trials trials;
+  private final PictureMouse mouse;
   private boolean complete;
   private final PanePainter painter;
   private final PaneViews views;
   private final ToolLayer tools;
-  private boolean grabbed;
   private Predicate<PaneLayer> arrival = NOWHERE;
   private Overlay overlay;
   private final Overview overview = new Overview();
@@ -89,16 +75,8 @@ public final class PictureView extends Region {
     trials = new Trials(workspace, panes, views, this::repaint);
     getChildren().addAll(trials.names());
     setFocusTraversable(true);
-    setOnScroll(e -> {
-      if (views.isSet() && e.getDeltaY() != 0) {
-        views.zoom(Math.pow(1.0018, e.getDeltaY()), e.getX(), e.getY());
-        repaint();
-      }
-    });
-    setOnMousePressed(this::pressed);
-    setOnMouseDragged(this::dragged);
-    setOnMouseReleased(this::released);
-    setOnMouseMoved(this::moved);
+    mouse = new PictureMouse(this, workspace, panes, views, painter, tools, trials, overview);
+    mouse.onMoved(this::readOut);
     panes.onShownInA(made -> {
       boolean otherWorld = !follows(made);
       if (panes.a() != null && panes.a().result != made.result) {
@@ -201,7 +179,7 @@ public final class PictureView extends Region {
   }
 
   public void onPicked(Consumer<Integer> listener) {
-    picked = listener;
+    mouse.onPicked(listener);
   }
 
   public ReadOnlyStringProperty zoomTextProperty() {
@@ -309,12 +287,11 @@ public final class PictureView extends Region {
   }
 
   public void drawPatch() {
-    patchTool = true;
-    setCursor(Cursor.CROSSHAIR);
+    mouse.drawPatch();
   }
 
   public void setSpaceHeld(boolean held) {
-    spaceHeld = held;
+    mouse.setSpaceHeld(held);
   }
 
   public void setBlinking(boolean now) {
@@ -325,75 +302,6 @@ public final class PictureView extends Region {
   public void toggleOutlines() {
     painter.toggleOutlines();
     repaint();
-  }
-
-  private void pressed(MouseEvent e) {
-    requestFocus();
-    pressX = lastX = e.getX();
-    pressY = lastY = e.getY();
-    dragged = false;
-    grabbed = !spaceHeld && tools.isInHand() && tools.press(e.getX(), e.getY());
-    swiping = workspace.compareProperty().get() == Workspace.Compare.SWIPE
-        && panes.b() != null
-        && !spaceHeld
-        && Math.abs(e.getX() - painter.swipe() * getWidth()) < 9;
-  }
-
-  private void dragged(MouseEvent e) {
-    dragged |= Math.hypot(e.getX() - pressX, e.getY() - pressY) > 4;
-    if (grabbed && dragged) {
-      tools.drag(e.getX(), e.getY());
-      cursorX = e.getX();
-      cursorY = e.getY();
-    } else if (swiping) {
-      painter.setSwipe(e.getX() / getWidth());
-    } else if (patchTool && !spaceHeld && views.isSet()) {
-      trials.between(pressX, pressY, e.getX(), e.getY());
-    } else if (views.isSet() && dragged && !grabbed) {
-      views.pan(views.overB(pressX), e.getX() - lastX, e.getY() - lastY);
-    }
-    lastX = e.getX();
-    lastY = e.getY();
-    repaint();
-  }
-
-  private void released(MouseEvent e) {
-    boolean used = !dragged && (clickedOverview(e) || trials.click(e.getX(), e.getY()));
-    if (patchTool && dragged) {
-      patchTool = false;
-      setCursor(Cursor.DEFAULT);
-    } else if (grabbed && dragged) {
-      tools.let();
-    } else if (!used && !dragged && tools.isInHand() && e.getButton() == MouseButton.PRIMARY) {
-      tools.click(e.getX(), e.getY());
-    } else if (!used && !dragged && !swiping && e.getButton() == MouseButton.PRIMARY) {
-      picked.accept(rowAt(e.getX(), e.getY()));
-    }
-    swiping = false;
-    grabbed = false;
-    repaint();
-  }
-
-  private boolean clickedOverview(MouseEvent e) {
-    if (!isShowing() || !overview.contains(e.getX(), e.getY())) {
-      return false;
-    }
-    double[] at = overview.at(panes.a(), e.getX(), e.getY());
-    centreOn(at[0], at[1]);
-    return true;
-  }
-
-  private int rowAt(double x, double y) {
-    PaneLayer layer = panes.a();
-    if (layer == null || layer.paint == null || !views.isSet()) {
-      return -1;
-    }
-    Affine map = views.a().toPixels(layer.raster.grid(), layer.rawScale);
-    int[] label = new int[1];
-    int col = (int) Math.floor(map.x(views.paneX(x), y));
-    int row = (int) Math.floor(map.y(views.paneX(x), y));
-    layer.labels.labels().read(new Window(col, row, 1, 1), label);
-    return layer.paint.rowOf()[label[0]];
   }
 
   /** Brings a place of pane A into its middle without changing the zoom. */
@@ -412,24 +320,11 @@ public final class PictureView extends Region {
     }
   }
 
-  private void moved(MouseEvent e) {
-    cursorX = e.getX();
-    cursorY = e.getY();
-    boolean onSwipe = workspace.compareProperty().get() == Workspace.Compare.SWIPE
-        && panes.b() != null
-        && Math.abs(e.getX() - painter.swipe() * getWidth()) < 9;
-    boolean cross = patchTool || tools.isInHand();
-    setCursor(onSwipe ? Cursor.H_RESIZE : cross ? Cursor.CROSSHAIR : Cursor.DEFAULT);
-    readOut();
-    if (tools.followsMouse()) {
-      repaint();
-    }
-  }
-
   private void readOut() {
-    if (isShowing() && cursorX >= 0) {
-      boolean inB = views.overB(cursorX);
-      readouts.ask(views.layer(inB), views.of(inB), views.paneX(cursorX), cursorY, zoomText.get());
+    if (isShowing() && mouse.x() >= 0) {
+      boolean inB = views.overB(mouse.x());
+      readouts.ask(
+          views.layer(inB), views.of(inB), views.paneX(mouse.x()), mouse.y(), zoomText.get());
     }
   }
 
@@ -488,7 +383,7 @@ public final class PictureView extends Region {
       }
       complete = painter.draw(w, h);
       complete &= overview.draw(compositor, a, views.a(), (int) views.paneWidth(), h);
-      complete &= tools.draw(compositor, w, h, cursorX, cursorY);
+      complete &= tools.draw(compositor, w, h, mouse.x(), mouse.y());
       complete &= trials.draw(compositor, w, h, painter.outlinesShown());
       tagB.setVisible(painter.showsB());
       showZoom(a);

@@ -117,8 +117,8 @@ public final class StretchSample {
   }
 
   /** How many of a channel's values fall in each of equal bins between two values. */
-  public int[] histogram(int channel, double from, double to, int bins) {
-    int[] counts = new int[bins];
+  public long[] histogram(int channel, double from, double to, int bins) {
+    long[] counts = new long[bins];
     double scale = bins / Math.max(1e-12, to - from);
     for (float v : sorted[channel]) {
       int bin = (int) Math.floor((v - from) * scale);

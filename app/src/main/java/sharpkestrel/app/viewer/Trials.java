@@ -111,10 +111,11 @@ public final class Trials {
    *
    * @param value a raster, or objects
    * @param backdrop the picture under it; the raster itself where it is one
+   * @param alike whether it is to be seen as light and dark as pane A
    */
-  public void show(Object value, Raster backdrop) {
-    again = () -> show(value, backdrop);
-    panes.tried(value, backdrop, window(backdrop, Integer.MAX_VALUE), made -> {
+  public void show(Object value, Raster backdrop, boolean alike) {
+    again = () -> show(value, backdrop, alike);
+    panes.tried(value, backdrop, window(backdrop, Integer.MAX_VALUE), alike, made -> {
       patch.show(made);
       changed.run();
     });
@@ -124,16 +125,18 @@ public final class Trials {
    * Shows four trials of one step side by side in the patch.
    *
    * @param titles what tells them apart
+   * @param alike whether they are to be seen as light and dark as pane A
    * @param whenTaken told which is clicked
    */
-  public void showFour(List<Raster> four, List<String> titles, Consumer<Integer> whenTaken) {
+  public void showFour(
+      List<Raster> four, List<String> titles, boolean alike, Consumer<Integer> whenTaken) {
     PaneLayer[] layers = new PaneLayer[four.size()];
     taken = whenTaken;
-    again = () -> showFour(four, titles, whenTaken);
+    again = () -> showFour(four, titles, alike, whenTaken);
     for (int k = 0; k < layers.length; k++) {
       int place = k;
       Raster raster = four.get(k);
-      panes.tried(raster, raster, window(raster, Integer.MAX_VALUE), made -> {
+      panes.tried(raster, raster, window(raster, Integer.MAX_VALUE), alike, made -> {
         layers[place] = made;
         if (Arrays.stream(layers).allMatch(Objects::nonNull)) {
           patch.showVariants(List.of(layers));
