@@ -20,6 +20,16 @@ public final class Planes {
     }
   }
 
+  /** Whether any sample is no-data. */
+  public static boolean hasNaN(float[] plane) {
+    for (float v : plane) {
+      if (Float.isNaN(v)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
   public static void fillNaN(float[][] planes) {
     for (float[] plane : planes) {
       if (plane != null) {

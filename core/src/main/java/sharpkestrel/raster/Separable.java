@@ -32,7 +32,7 @@ public final class Separable {
     insideAcross = across.inside(grid.x(), grid.right());
     insideDown = down.inside(grid.y(), grid.bottom());
     middle = rows(in, across, down);
-    boolean holes = hasNaN(in);
+    boolean holes = Planes.hasNaN(in);
     valid = holes ? rows(mask(in), across, down) : null;
     known = holes ? rows(filled(in), across, down) : null;
   }
@@ -71,15 +71,6 @@ public final class Separable {
     if (valid != null) {
       mend(y, out);
     }
-  }
-
-  private static boolean hasNaN(float[] values) {
-    for (float v : values) {
-      if (Float.isNaN(v)) {
-        return true;
-      }
-    }
-    return false;
   }
 
   private static float[] mask(float[] in) {

@@ -9,6 +9,7 @@ import java.util.stream.IntStream;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.DerivedRaster;
+import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
@@ -82,7 +83,7 @@ public final class TextureRaster extends DerivedRaster {
       request.cancellation().check();
       pairs(tile, target, area, request);
     }
-    boolean holes = hasHoles(plane);
+    boolean holes = Planes.hasNaN(plane);
     for (int b = 0; b < target.length && holes; b++) {
       if (target[b] != null) {
         leaveHoles(plane, wide.width(), window, target[b]);
@@ -269,15 +270,6 @@ public final class TextureRaster extends DerivedRaster {
         counts.of(which[k], target[wanted[k]], y * width);
       }
     }
-  }
-
-  private static boolean hasHoles(float[] plane) {
-    for (float v : plane) {
-      if (Float.isNaN(v)) {
-        return true;
-      }
-    }
-    return false;
   }
 
   private void leaveHoles(float[] plane, int stride, Window window, float[] out) {
