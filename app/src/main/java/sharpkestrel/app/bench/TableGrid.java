@@ -17,6 +17,8 @@ import sharpkestrel.expr.Table;
  */
 public final class TableGrid extends Region {
 
+  private static final double FOUR_DIGITS = 1e4;
+  private static final double MOST_WRITTEN_OUT = 1e9;
   private static final double ROW = 20;
   private static final double COLUMN = 96;
 
@@ -180,6 +182,16 @@ public final class TableGrid extends Region {
     draw();
   }
 
+  /** Four digits, or all of those before the point; a dash for none. */
+  static String text(double value) {
+    if (Double.isNaN(value)) {
+      return "\u2013";
+    }
+    boolean plain = Math.abs(value) < MOST_WRITTEN_OUT
+        && (value == Math.rint(value) || Math.abs(value) >= FOUR_DIGITS);
+    return String.format(java.util.Locale.ROOT, plain ? "%.0f" : "%.4g", value);
+  }
+
   private void draw() {
     GraphicsContext g = canvas.getGraphicsContext2D();
     double w = canvas.getWidth();
@@ -209,9 +221,7 @@ public final class TableGrid extends Region {
         }
         Table.Column column = table.columns().get(c);
         double v = column.values()[row];
-        String shown = column.isText()
-            ? column.text(row)
-            : Double.isNaN(v) ? "\u2013" : String.format(java.util.Locale.ROOT, "%.4g", v);
+        String shown = column.isText() ? column.text(row) : text(v);
         g.fillText(shown, x + 6, y + 14, COLUMN - 10);
       }
     }

@@ -80,7 +80,7 @@ final class TextureCard extends VBox {
     head.setAlignment(Pos.CENTER_LEFT);
     TilePane tiles = new TilePane(8, 4);
     tiles.setPrefColumns(3);
-    tiles.setPrefTileWidth(129);
+    tiles.setPrefTileWidth(123);
     for (Measure measure : Measure.values()) {
       tiles.getChildren().add(tile(measure));
     }

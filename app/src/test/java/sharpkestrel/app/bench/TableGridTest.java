@@ -8,6 +8,7 @@ import java.util.Random;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class TableGridTest {
@@ -50,5 +51,22 @@ class TableGridTest {
     int[] order = TableGrid.sorted(values, false);
 
     assertThat(order).isEqualTo(IntStream.range(0, values.length).toArray());
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "0, 0",
+    "3, 3",
+    "0.5, 0.5000",
+    "12.3456, 12.35",
+    "8118.6, 8119",
+    "10010.25, 10010",
+    "-123456.7, -123457",
+    "1e12, 1.000e+12",
+    "1e-5, 1.000e-05",
+    "NaN, \u2013"
+  })
+  void numbersHaveFourDigitsAndNoPowerOfTenBeforeABillion(double value, String text) {
+    assertThat(TableGrid.text(value)).isEqualTo(text);
   }
 }
