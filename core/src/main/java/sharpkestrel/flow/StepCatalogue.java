@@ -22,6 +22,7 @@ import sharpkestrel.place.Ortho;
 import sharpkestrel.place.RefineModel;
 import sharpkestrel.place.Warp;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.segment.MeanShiftFilter;
 import sharpkestrel.segment.Segment;
 import sharpkestrel.sharpen.BuiltUp;
 import sharpkestrel.sharpen.Dehaze;
@@ -63,6 +64,7 @@ public final class StepCatalogue {
         BuiltUp.class,
         Profiles.class,
         Segment.class,
+        MeanShiftFilter.class,
         Measure.class,
         Winnow.class,
         OutlineObjects.class,

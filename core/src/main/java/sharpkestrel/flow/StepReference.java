@@ -30,6 +30,7 @@ public final class StepReference {
         }
         for (StepSpec.Option option : spec.options()) {
           page.append("| `--").append(option.name()).append("` | ").append(option.does());
+          page.append(option.when().isEmpty() ? "" : " (" + String.join(", ", option.when()) + ")");
           page.append(" | ").append(option.range()).append(" | ");
           page.append(option.isRequired() ? "needed" : option.initial()).append(" |\n");
         }

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
@@ -58,7 +59,21 @@ public final class StepSpec {
       double max,
       String initial,
       boolean ofPlace,
+      List<String> when,
       Type type) {
+
+    /**
+     * Whether it counts beside other settings.
+     *
+     * @param valueOf the text of another setting
+     */
+    public boolean counts(UnaryOperator<String> valueOf) {
+      return when.isEmpty()
+          || when.stream().map(text -> text.split("=")).anyMatch(sides -> {
+            String value = String.valueOf(valueOf.apply(sides[0]));
+            return value.replace('-', '_').equalsIgnoreCase(sides[1]);
+          });
+    }
 
     public boolean isRequired() {
       return initial.isEmpty();
@@ -149,6 +164,7 @@ public final class StepSpec {
             setting.max(),
             setting.initial(),
             setting.ofPlace(),
+            List.of(setting.when()),
             component.getGenericType()));
       }
     }

@@ -23,11 +23,20 @@ public record Cut(
     int[] objectOf,
     int[] ids) {
 
+  /** A height under every merge, even those that cost nothing. */
+  private static final double BELOW_ALL = -1;
+
   /** The lowest cut with at most valid area / grain objects. */
   public static Cut at(LabelRaster superpixels, MergeTree tree, GroundSize ground, double grain) {
     double area = tree.validPixels() * ground.area();
     double height = tree.heightFor((long) Math.floor(area / grain));
     return atHeight(superpixels, tree, ground, grain, height);
+  }
+
+  /** The regions that the tree was built on; their mean area stands for the grain. */
+  public static Cut asMade(LabelRaster superpixels, MergeTree tree, GroundSize ground) {
+    double area = tree.validPixels() * ground.area();
+    return atHeight(superpixels, tree, ground, area / Math.max(1, tree.leaves()), BELOW_ALL);
   }
 
   public static Cut atHeight(

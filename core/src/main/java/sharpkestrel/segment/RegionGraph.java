@@ -1,62 +1,122 @@
 package sharpkestrel.segment;
 
 import java.util.Arrays;
+import java.util.List;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Window;
+import sharpkestrel.segment.regions.FeatureSpace;
 
 /**
- * Superpixels and which touch which: pixel counts, sums in the feature space, and for each pair of neighbours the
- * length of their common border in pixel sides. Gathered in fixed strips of rows whose results are joined in order,
- * so that sums do not depend on threads.
+ * Regions and which touch which. Of each region its pixels, its mean in the feature space, its variance in each part of
+ * the space, its middle and its second moments on the ground; of each pair of neighbours the length of their common
+ * border in pixel sides and how sharp it is. Gathered in fixed strips of rows whose results are joined in order, so that
+ * sums do not depend on threads.
  */
 final class RegionGraph {
 
-  private static final int STRIP = 256;
+  private static final int STRIP = 128;
+
+  /** Numbers that tell a region's form: the middle's column and row, then the central second moments xx, xy, yy. */
+  static final int FORM = 5;
 
   final int regions;
   final int dimensions;
+  final List<FeatureSpace.Part> parts;
+
   final int[] counts;
-  final float[] sums;
+
+  /** Region by region, {@code dimensions} each. */
+  final float[] means;
+
+  /** Region by region, one for each part: the mean squared distance of its pixels from its mean. */
+  final float[] variances;
+
+  /** Region by region, {@link #FORM} each. */
+  final float[] forms;
+
   final int edges;
-  final int[] from;
-  final int[] to;
+
+  /** The two regions of each edge, the lower one first. */
+  final int[] ends;
+
   final float[] lengths;
 
+  /** Edge by edge, one for each part: the distance across the border summed over its sides. */
+  final float[] contrasts;
+
   private RegionGraph(
-      int regions, int dimensions, int[] counts, float[] sums, long[] pairs, int[] sides) {
-    this.regions = regions;
+      int dimensions, List<FeatureSpace.Part> parts, int[] counts, double[] sums, Pairs pairs) {
+    regions = counts.length;
     this.dimensions = dimensions;
+    this.parts = parts;
     this.counts = counts;
-    this.sums = sums;
-    this.edges = pairs.length;
-    from = new int[edges];
-    to = new int[edges];
+    int p = parts.size();
+    int width = sumsOf(dimensions, p);
+    means = new float[regions * dimensions];
+    variances = new float[regions * p];
+    forms = new float[regions * FORM];
+    for (int i = 0; i < regions; i++) {
+      double n = Math.max(1, counts[i]);
+      int at = i * width;
+      for (int k = 0; k < dimensions; k++) {
+        means[i * dimensions + k] = (float) (sums[at + k] / n);
+      }
+      for (int q = 0; q < p; q++) {
+        double variance = sums[at + dimensions + q] / n;
+        for (int k = parts.get(q).from(); k < parts.get(q).to(); k++) {
+          variance -= sums[at + k] / n * (sums[at + k] / n);
+        }
+        variances[i * p + q] = (float) Math.max(0, variance);
+      }
+      int form = at + dimensions + p;
+      double x = sums[form] / n;
+      double y = sums[form + 1] / n;
+      forms[i * FORM] = (float) x;
+      forms[i * FORM + 1] = (float) y;
+      // a pixel is a square, not a point
+      forms[i * FORM + 2] = (float) (sums[form + 2] / n - x * x + 1.0 / 12);
+      forms[i * FORM + 3] = (float) (sums[form + 3] / n - x * y);
+      forms[i * FORM + 4] = (float) (sums[form + 4] / n - y * y + 1.0 / 12);
+    }
+    edges = pairs.keys.length;
+    ends = new int[2 * edges];
     lengths = new float[edges];
     for (int e = 0; e < edges; e++) {
-      from[e] = (int) (pairs[e] >>> 32);
-      to[e] = (int) pairs[e];
-      lengths[e] = sides[e];
+      ends[2 * e] = (int) (pairs.keys[e] >>> 32);
+      ends[2 * e + 1] = (int) pairs.keys[e];
+      lengths[e] = pairs.sides[e];
     }
+    contrasts = pairs.contrasts;
   }
 
+  private static int sumsOf(int dimensions, int parts) {
+    return dimensions + parts + FORM;
+  }
+
+  /**
+   * @param first the lowest region in the strip
+   * @param sums of each from there on: coordinates, squares by part, columns, rows, and their products
+   */
   private record Strip(int first, int[] counts, double[] sums, Pairs pairs) {}
 
-  /** Neighbours, lower number in the upper half of the key, and the pixel sides between them. */
-  private record Pairs(long[] keys, int[] sides) {}
+  /** Neighbours, lower number in the upper half of the key, the pixel sides between them, contrasts by part. */
+  record Pairs(long[] keys, int[] sides, float[] contrasts) {}
 
   /**
    * A few strips at a time, so that what they hold beside their pairs does not pile up: gathering takes no more memory
-   * than merging does, under 200 bytes a superpixel.
+   * than merging does.
+   *
+   * @param labels 1 to {@code regions}
    */
   static RegionGraph of(FeatureSpace space, LabelRaster labels, int regions, Job job) {
     int strips = Math.ceilDiv(labels.grid().height(), STRIP);
-    int n = space.dimensions();
+    int width = sumsOf(space.dimensions(), space.parts().size());
     Pairs[] pairs = new Pairs[strips];
     int[] counts = new int[regions];
-    double[] exact = new double[regions * n];
+    double[] sums = new double[regions * width];
     int batch = Math.max(1, 2 * job.threads());
     for (int start = 0; start < strips; start += batch) {
       int base = start;
@@ -69,26 +129,21 @@ final class RegionGraph {
           counts[strip.first + k] += strip.counts[k];
         }
         for (int k = 0; k < strip.sums.length; k++) {
-          exact[strip.first * n + k] += strip.sums[k];
+          sums[strip.first * width + k] += strip.sums[k];
         }
       }
       job.progress("Joining neighbours", start + done.length, strips);
     }
-    float[] sums = new float[exact.length];
-    for (int k = 0; k < sums.length; k++) {
-      sums[k] = (float) exact[k];
-    }
-    exact = null;
-    return joined(regions, n, counts, sums, pairs);
+    return new RegionGraph(
+        space.dimensions(), space.parts(), counts, sums, joined(pairs, space.parts().size()));
   }
 
-  private static RegionGraph joined(
-      int regions, int n, int[] counts, float[] sums, Pairs[] strips) {
+  /** A pair met in two strips appears twice; pairs are ordered by key, and equal keys summed. */
+  private static Pairs joined(Pairs[] strips, int parts) {
     int total = 0;
     for (Pairs strip : strips) {
       total += strip.keys.length;
     }
-    // A pair met in two strips appears twice; pairs are ordered by key, and equal keys summed.
     long[] keys = new long[total];
     int at = 0;
     for (Pairs strip : strips) {
@@ -104,78 +159,115 @@ final class RegionGraph {
     }
     keys = Arrays.copyOf(keys, unique);
     int[] sides = new int[unique];
-    for (Pairs strip : strips) {
+    float[] contrasts = new float[unique * parts];
+    for (int s = 0; s < strips.length; s++) {
+      Pairs strip = strips[s];
       for (int i = 0; i < strip.keys.length; i++) {
-        sides[Arrays.binarySearch(keys, strip.keys[i])] += strip.sides[i];
+        int place = Arrays.binarySearch(keys, strip.keys[i]);
+        sides[place] += strip.sides[i];
+        for (int q = 0; q < parts; q++) {
+          contrasts[place * parts + q] += strip.contrasts[i * parts + q];
+        }
       }
+      strips[s] = null;
     }
-    return new RegionGraph(regions, n, counts, sums, keys, sides);
+    return new Pairs(keys, sides, contrasts);
   }
 
   private static Strip strip(FeatureSpace space, LabelRaster labels, int index, Job job) {
     Grid grid = labels.grid();
     int width = grid.width();
     Window rows = new Window(0, index * STRIP, width, STRIP).intersect(grid.window());
-    Window more = new Window(0, rows.y(), width, rows.height() + 1);
+    // one row before and two after: a border's contrast is taken one pixel behind it on both sides
+    Window more = new Window(0, rows.y() - 1, width, rows.height() + 3);
     int[] label = new int[more.area()];
     labels.read(more, label);
-    float[] features = space.read(rows, job.request());
-    int n = space.dimensions();
     int low = Integer.MAX_VALUE;
     int high = 0;
-    for (int i = 0; i < rows.area(); i++) {
+    for (int i = width; i < width + rows.area(); i++) {
       if (label[i] > 0) {
         low = Math.min(low, label[i]);
         high = Math.max(high, label[i]);
       }
     }
+    int p = space.parts().size();
     if (high == 0) {
-      return new Strip(0, new int[0], new double[0], new Pairs(new long[0], new int[0]));
+      return new Strip(
+          0, new int[0], new double[0], new Pairs(new long[0], new int[0], new float[0]));
     }
+    float[] features = space.read(more, job.request());
+    int n = space.dimensions();
+    int of = sumsOf(n, p);
     int[] counts = new int[high - low + 1];
-    double[] sums = new double[counts.length * n];
-    long[] raw = new long[rows.area() / 2 + 1024];
-    int pairs = 0;
+    double[] sums = new double[counts.length * of];
+    PairTable pairs = new PairTable(p);
+    float[] contrast = new float[p];
     for (int y = 0; y < rows.height(); y++) {
-      if (pairs + 2 * width > raw.length) {
-        raw = Arrays.copyOf(raw, 2 * raw.length + 2 * width);
-      }
+      double row = rows.y() + y;
       for (int x = 0; x < width; x++) {
-        int i = y * width + x;
+        int i = (y + 1) * width + x;
         int a = label[i];
         if (a == 0) {
           continue;
         }
-        int slot = a - low;
-        counts[slot]++;
-        for (int k = 0; k < n; k++) {
-          sums[slot * n + k] += features[i * n + k];
-        }
+        counts[a - low]++;
+        add(space.parts(), features, i * n, n, x, row, sums, (a - low) * of);
         int right = x + 1 < width ? label[i + 1] : 0;
-        int below = label[i + width];
         if (right != a && right != 0) {
-          raw[pairs++] = pair(a, right);
+          int before = x > 0 && label[i - 1] != 0 ? i - 1 : i;
+          int after = x + 2 < width && label[i + 2] != 0 ? i + 2 : i + 1;
+          across(space.parts(), features, n, before, after, contrast);
+          pairs.add(pair(a, right), contrast);
         }
+        int below = label[i + width];
         if (below != a && below != 0) {
-          raw[pairs++] = pair(a, below);
+          int before = label[i - width] != 0 ? i - width : i;
+          int after = label[i + 2 * width] != 0 ? i + 2 * width : i + width;
+          across(space.parts(), features, n, before, after, contrast);
+          pairs.add(pair(a, below), contrast);
         }
       }
     }
-    Arrays.sort(raw, 0, pairs);
-    long[] keys = new long[pairs];
-    int[] sides = new int[pairs];
-    int unique = 0;
-    for (int i = 0; i < pairs; i++) {
-      if (unique == 0 || keys[unique - 1] != raw[i]) {
-        keys[unique++] = raw[i];
-      }
-      sides[unique - 1]++;
+    return new Strip(low - 1, counts, sums, pairs.sorted());
+  }
+
+  private static void add(
+      List<FeatureSpace.Part> parts,
+      float[] features,
+      int from,
+      int n,
+      double x,
+      double y,
+      double[] sums,
+      int to) {
+    for (int k = 0; k < n; k++) {
+      sums[to + k] += features[from + k];
     }
-    return new Strip(
-        low - 1,
-        counts,
-        sums,
-        new Pairs(Arrays.copyOf(keys, unique), Arrays.copyOf(sides, unique)));
+    int at = to + n;
+    for (int q = 0; q < parts.size(); q++) {
+      float square = 0;
+      for (int k = parts.get(q).from(); k < parts.get(q).to(); k++) {
+        square += features[from + k] * features[from + k];
+      }
+      sums[at++] += square;
+    }
+    sums[at] += x;
+    sums[at + 1] += y;
+    sums[at + 2] += x * x;
+    sums[at + 3] += x * y;
+    sums[at + 4] += y * y;
+  }
+
+  private static void across(
+      List<FeatureSpace.Part> parts, float[] features, int n, int a, int b, float[] contrast) {
+    for (int q = 0; q < contrast.length; q++) {
+      float square = 0;
+      for (int k = parts.get(q).from(); k < parts.get(q).to(); k++) {
+        float d = features[a * n + k] - features[b * n + k];
+        square += d * d;
+      }
+      contrast[q] = (float) Math.sqrt(square);
+    }
   }
 
   /** Two labels as one number, regions counted from 0. */

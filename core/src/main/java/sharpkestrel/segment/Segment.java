@@ -1,60 +1,78 @@
 package sharpkestrel.segment;
 
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 import sharpkestrel.geo.GroundSize;
-import sharpkestrel.raster.BandRole;
+import sharpkestrel.place.HeightAboveGround;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Resampling;
+import sharpkestrel.raster.ScratchLabels;
+import sharpkestrel.segment.regions.FeatureSpace;
+import sharpkestrel.segment.regions.Method;
+import sharpkestrel.segment.regions.Regions;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Builds the merge tree of a scene and cuts it at a grain. */
 @StepInfo(
     id = "segment",
     stage = Stage.SEGMENT,
-    title = "Merge tree",
+    title = "Segment",
     does =
-        "Grows superpixels and merges them, the cheapest pair first (full lambda schedule), into one tree for the scene;"
-            + " the grain chooses a cut. Objects of a finer grain nest in those of a coarser one.")
+        "Grows superpixels and merges them, the cheapest pair first, into one tree for the scene: pairs that are alike in"
+            + " colour, light and height, with no sharp border between them, that make a rectangle. The grain chooses a"
+            + " cut. Objects of a finer grain nest in those of a coarser one.")
 public record Segment(
     @In(does = "The scene to segment, all its bands.") Raster scene,
 
+    @In(
+        does =
+            "Surface model, one band in metres. With a height model under it what stands is told from what lies: the best"
+                + " there is for roofs, on a true ortho.",
+        optional = true,
+        ofPlace = true,
+        byHand = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Optional<Raster> surface,
+
+    @In(
+        does = "Height model of the ground, one band in metres, above the same datum as the surface.",
+        optional = true,
+        ofPlace = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Optional<Raster> heights,
+
+    @In(
+        does = "A further raster whose bands count too, such as an index or texture.",
+        optional = true,
+        byHand = true)
+    Optional<Raster> layer,
+
     @Setting(
         label = "Grain",
-        does = "Typical area of an object.",
+        does =
+            "Typical area of an object; auto is 60 m² for the merge tree, and the regions as they were made for other methods.",
         unit = "m²",
         min = 0.01,
         max = 1e9,
-        initial = "60")
+        initial = "auto")
     double grain,
 
-    @Setting(
-        label = "Superpixel",
-        does = "Area of a superpixel in pixels, the smallest thing the tree can tell apart.",
-        unit = "px",
-        min = 9,
-        max = 400,
-        initial = "25")
-    double superpixel,
-
-    @Setting(
-        label = "Compactness",
-        does = "How round superpixels stay; lower ones follow weak edges more closely.",
-        min = 0.001,
-        max = 10,
-        initial = "0.1")
-    double compactness,
+    @Group Regions regions,
 
     @Setting(
         label = "Weights",
-        does = "Weights of bands by role, e.g. red=1,near_infrared=2; roles left out count 1.",
+        does =
+            "What counts how much, against 1 as it is: bands by role, light, colour, height, layer, edges (contrast across a"
+                + " border), form (rectangles first), e.g. near_infrared=2,light=0.5,form=0.",
         initial = "auto")
     List<String> weights,
 
@@ -67,6 +85,8 @@ public record Segment(
     double height)
     implements Step<Cut> {
 
+  private static final double STANDARD_GRAIN = 60;
+
   @Override
   public Cut run(Job job) {
     GroundSize ground = GroundSize.of(scene);
@@ -75,38 +95,46 @@ public record Segment(
       throw new RasterException("A grain of " + grain + " m² is larger than the scene ("
           + Math.round(sceneArea) + " m²). Choose less.");
     }
-    FeatureSpace space = FeatureSpace.of(scene, weightsByRole(), job);
-    int spacing = (int) Math.max(3, Math.round(Math.sqrt(superpixel)));
+    Weights wanted = Weights.parse(weights);
+    FeatureSpace space = FeatureSpace.of(scene, wanted.bands(), aboveGround(), layers(), job);
     ScratchLabels labels = new ScratchLabels(scene.grid());
-    int regions = Superpixels.make(space, spacing, compactness, labels, job);
-    RegionGraph graph = RegionGraph.of(space, labels, regions, job);
-    return cut(labels, new TreeBuilder(graph).build(job));
+    int count = regions.make(scene, onGrid(Resampling.NEAREST), space, labels, job);
+    RegionGraph graph = RegionGraph.of(space, labels, count, job);
+    return cut(labels, new TreeBuilder(graph, wanted.criterion()).build(job));
+  }
+
+  private Optional<Raster> aboveGround() {
+    if (surface.isEmpty()) {
+      return Optional.empty();
+    }
+    Raster ground = heights.orElseThrow(() -> new RasterException(
+        "The surface model alone does not tell what stands from a hill. Give the height model of the ground too (--heights)."));
+    return Optional.of(HeightAboveGround.of(scene.grid(), surface.get(), ground));
+  }
+
+  /** What is cut, or holds numbers, is no layer of the space. */
+  private List<Raster> layers() {
+    boolean divides = regions.method() == Method.CUT_VALUES || regions.method() == Method.NUMBERS;
+    return divides ? List.of() : onGrid(Resampling.BILINEAR).stream().toList();
+  }
+
+  private Optional<Raster> onGrid(Resampling resampling) {
+    return layer.map(
+        raster -> HeightAboveGround.onGrid(scene.grid(), raster, "further raster", resampling));
   }
 
   /** Cuts a tree that this scene has already, at the grain or the height that is set. */
   public Cut cut(LabelRaster superpixels, MergeTree tree) {
     GroundSize ground = GroundSize.of(scene);
-    return Double.isNaN(height)
-        ? Cut.at(superpixels, tree, ground, grain)
-        : Cut.atHeight(superpixels, tree, ground, grain, height);
+    if (!Double.isNaN(height)) {
+      return Cut.atHeight(superpixels, tree, ground, grainOrStandard(), height);
+    }
+    return Double.isNaN(grain) && regions.method() != Method.MERGE_TREE
+        ? Cut.asMade(superpixels, tree, ground)
+        : Cut.at(superpixels, tree, ground, grainOrStandard());
   }
 
-  private Map<BandRole, Double> weightsByRole() {
-    Map<BandRole, Double> map = new EnumMap<>(BandRole.class);
-    for (String weight : weights) {
-      String[] sides = weight.split("=");
-      BandRole role = sides.length == 2 ? BandRole.guess(sides[0]) : BandRole.OTHER;
-      try {
-        if (role != BandRole.OTHER && Double.parseDouble(sides[1]) >= 0) {
-          map.put(role, Double.valueOf(sides[1]));
-          continue;
-        }
-      } catch (NumberFormatException notANumber) {
-        // reported below with the whole text
-      }
-      throw new RasterException(
-          "A weight is role=number, e.g. near_infrared=2, not '" + weight + "'.");
-    }
-    return map;
+  private double grainOrStandard() {
+    return Double.isNaN(grain) ? STANDARD_GRAIN : grain;
   }
 }

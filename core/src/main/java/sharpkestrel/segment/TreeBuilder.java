@@ -2,31 +2,41 @@ package sharpkestrel.segment;
 
 import java.util.Arrays;
 import sharpkestrel.raster.Job;
+import sharpkestrel.segment.regions.FeatureSpace;
 
 /**
- * Merges neighbouring regions, the cheapest pair first, by the full lambda schedule (Redding, Crisp, Tang and Newsam
- * 1999; after Koepfler, Lopez and Morel 1994, SIAM J. Numer. Anal. 31(1), 282-299). The cost of a pair is the rise of
- * the squared error when both take one mean, for each unit of border that goes:
- *
- * <pre>  |A| |B| / (|A| + |B|) * ||mean A - mean B||² / length(A, B)</pre>
- *
- * which minimises the piecewise constant functional of Mumford and Shah with its weight rising from 0.
+ * Merges neighbouring regions, the cheapest pair by a {@link Criterion} first, until nothing touches.
  *
  * <p>Costs lie in an indexed binary heap over edges. A region's edges hang in singly linked lists of half-edges that
  * are spliced when regions merge; edges that have died are dropped when their list is next walked. Ties go to the
- * lower, then the other node number.
+ * lower, then the other node number. What a region has grown by since its edges were last valued is kept: while that is
+ * under {@value #STALE}, only edges whose border has changed are valued anew, so that a sea with ten thousand rocks does not
+ * cost ten thousand values for each pool that joins it.
  */
 final class TreeBuilder {
+
+  private static final double STALE = 0.04;
 
   private final RegionGraph graph;
   private final int n;
   private final int dimensions;
+  private final int parts;
+  private final int[] partFrom;
+  private final double[] weights;
+  private final double[] floors;
+  private final double edgePower;
+  private final double form;
+
   private final int[] count;
+  private final int[] valuedAt;
   private final float[] mean;
+  private final float[] variance;
+  private final float[] forms;
   private final int[] node;
 
   private final int[] ends;
   private final float[] length;
+  private final float[] contrast;
   private final float[] cost;
   private final int[] next;
   private final int[] head;
@@ -36,23 +46,40 @@ final class TreeBuilder {
   private int heapSize;
 
   private final int[] mark;
+  private int[] changed = new int[64];
 
-  TreeBuilder(RegionGraph graph) {
+  /**
+   * @param graph taken over: its numbers are changed
+   */
+  TreeBuilder(RegionGraph graph, Criterion criterion) {
     this.graph = graph;
     n = graph.regions;
     dimensions = graph.dimensions;
+    parts = graph.parts.size();
+    partFrom = new int[parts + 1];
+    weights = new double[parts];
+    floors = new double[parts];
+    for (int q = 0; q < parts; q++) {
+      FeatureSpace.Part part = graph.parts.get(q);
+      partFrom[q + 1] = part.to();
+      weights[q] = criterion.weight(part.kind());
+      floors[q] = criterion.floor(part.kind());
+    }
+    edgePower = criterion.edges();
+    form = criterion.form();
     count = graph.counts.clone();
-    mean = graph.sums;
+    valuedAt = graph.counts.clone();
+    mean = graph.means;
+    variance = graph.variances;
+    forms = graph.forms;
     node = new int[n];
     for (int i = 0; i < n; i++) {
       node[i] = i;
-      for (int k = 0; k < dimensions; k++) {
-        mean[i * dimensions + k] /= Math.max(1, count[i]);
-      }
     }
     int m = graph.edges;
-    ends = new int[2 * m];
+    ends = graph.ends;
     length = graph.lengths;
+    contrast = graph.contrasts;
     cost = new float[m];
     next = new int[2 * m];
     head = new int[n];
@@ -62,10 +89,8 @@ final class TreeBuilder {
     heap = new int[m];
     place = new int[m];
     for (int e = m - 1; e >= 0; e--) {
-      ends[2 * e] = graph.from[e];
-      ends[2 * e + 1] = graph.to[e];
-      link(2 * e, graph.from[e]);
-      link(2 * e + 1, graph.to[e]);
+      link(2 * e, ends[2 * e]);
+      link(2 * e + 1, ends[2 * e + 1]);
       cost[e] = costOf(e);
     }
     for (int e = 0; e < m; e++) {
@@ -111,30 +136,93 @@ final class TreeBuilder {
   private float costOf(int e) {
     int a = ends[2 * e];
     int b = ends[2 * e + 1];
+    double na = count[a];
+    double nb = count[b];
+    double total = na + nb;
+    double sum = 0;
+    for (int q = 0; q < parts; q++) {
+      double distance = squaredDistance(a, b, q);
+      if (edgePower == 1) {
+        distance = Math.sqrt(distance) * contrast[e * parts + q] / length[e];
+      } else if (edgePower > 0) {
+        distance = Math.pow(distance, 1 - edgePower / 2)
+            * Math.pow(contrast[e * parts + q] / length[e], edgePower);
+      }
+      if (floors[q] != Double.POSITIVE_INFINITY) {
+        distance /=
+            floors[q] + (na * variance[a * parts + q] + nb * variance[b * parts + q]) / total;
+      }
+      sum += weights[q] * distance;
+    }
+    double shape = 1;
+    if (form > 0) {
+      shape = spread(a, b) / (total * total);
+      shape = form == 1 ? shape : Math.pow(shape, form);
+    }
+    return (float) (na * nb / total * sum / length[e] * shape);
+  }
+
+  private double squaredDistance(int a, int b, int part) {
     float distance = 0;
-    for (int k = 0; k < dimensions; k++) {
+    for (int k = partFrom[part]; k < partFrom[part + 1]; k++) {
       float d = mean[a * dimensions + k] - mean[b * dimensions + k];
       distance += d * d;
     }
-    double sizes = (double) count[a] * count[b] / ((double) count[a] + count[b]);
-    return (float) (sizes * distance / length[e]);
+    return distance;
   }
 
-  /** The region with more edges to walk keeps its slot; both walk theirs once. */
+  /** 144 times the determinant of the second moments of two regions together: their area squared if they fill a rectangle. */
+  private double spread(int a, int b) {
+    int fa = a * RegionGraph.FORM;
+    int fb = b * RegionGraph.FORM;
+    double total = (double) count[a] + count[b];
+    double sa = count[a] / total;
+    double sb = count[b] / total;
+    double dx = forms[fa] - forms[fb];
+    double dy = forms[fa + 1] - forms[fb + 1];
+    double xx = sa * forms[fa + 2] + sb * forms[fb + 2] + sa * sb * dx * dx;
+    double xy = sa * forms[fa + 3] + sb * forms[fb + 3] + sa * sb * dx * dy;
+    double yy = sa * forms[fa + 4] + sb * forms[fb + 4] + sa * sb * dy * dy;
+    return 144 * Math.max(0, xx * yy - xy * xy);
+  }
+
+  /** Region {@code keep} takes in region {@code lose}. */
+  private void join(int keep, int lose) {
+    double total = (double) count[keep] + count[lose];
+    double sk = count[keep] / total;
+    double sl = count[lose] / total;
+    for (int q = 0; q < parts; q++) {
+      int k = keep * parts + q;
+      variance[k] = (float) (sk * variance[k]
+          + sl * variance[lose * parts + q]
+          + sk * sl * squaredDistance(keep, lose, q));
+    }
+    for (int k = 0; k < dimensions; k++) {
+      int i = keep * dimensions + k;
+      mean[i] = (float) (sk * mean[i] + sl * mean[lose * dimensions + k]);
+    }
+    int fk = keep * RegionGraph.FORM;
+    int fl = lose * RegionGraph.FORM;
+    double dx = forms[fk] - forms[fl];
+    double dy = forms[fk + 1] - forms[fl + 1];
+    double[] between = {dx * dx, dx * dy, dy * dy};
+    for (int k = 2; k < RegionGraph.FORM; k++) {
+      forms[fk + k] =
+          (float) (sk * forms[fk + k] + sl * forms[fl + k] + sk * sl * between[k - 2]);
+    }
+    forms[fk] = (float) (sk * forms[fk] + sl * forms[fl]);
+    forms[fk + 1] = (float) (sk * forms[fk + 1] + sl * forms[fl + 1]);
+    count[keep] += count[lose];
+  }
+
+  /** The larger region keeps its slot; both walk their edges once. */
   private void merge(int edge, int made) {
     int a = ends[2 * edge];
     int b = ends[2 * edge + 1];
     remove(edge);
     int keep = count[a] >= count[b] ? a : b;
     int lose = keep == a ? b : a;
-    double total = (double) count[keep] + count[lose];
-    for (int k = 0; k < dimensions; k++) {
-      int i = keep * dimensions + k;
-      mean[i] = (float)
-          ((mean[i] * (double) count[keep] + mean[lose * dimensions + k] * (double) count[lose])
-              / total);
-    }
-    count[keep] += count[lose];
+    join(keep, lose);
     node[keep] = made;
     int list = head[keep];
     head[keep] = -1;
@@ -147,6 +235,7 @@ final class TreeBuilder {
       }
       list = after;
     }
+    int changes = 0;
     list = head[lose];
     head[lose] = -1;
     while (list >= 0) {
@@ -157,21 +246,40 @@ final class TreeBuilder {
         int same = mark[other];
         if (same >= 0) {
           length[same] += length[e];
+          for (int q = 0; q < parts; q++) {
+            contrast[same * parts + q] += contrast[e * parts + q];
+          }
           remove(e);
         } else {
           ends[list] = keep;
           link(list, keep);
           mark[other] = e;
+          same = e;
         }
+        changed = changes == changed.length ? Arrays.copyOf(changed, 2 * changes) : changed;
+        changed[changes++] = same;
       }
       list = after;
     }
+    boolean stale = count[keep] > (1 + STALE) * valuedAt[keep];
     for (int half = head[keep]; half >= 0; half = next[half]) {
-      int e = half >> 1;
       mark[ends[half ^ 1]] = -1;
-      cost[e] = costOf(e);
-      settle(e);
+      if (stale) {
+        value(half >> 1);
+      }
     }
+    if (stale) {
+      valuedAt[keep] = count[keep];
+    } else {
+      for (int k = 0; k < changes; k++) {
+        value(changed[k]);
+      }
+    }
+  }
+
+  private void value(int e) {
+    cost[e] = costOf(e);
+    settle(e);
   }
 
   private void settle(int e) {

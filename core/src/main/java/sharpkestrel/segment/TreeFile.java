@@ -12,6 +12,7 @@ import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.NumberTable;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.NumberRaster;
+import sharpkestrel.raster.ScratchLabels;
 
 /**
  * A merge tree as two files of one name: the superpixels' numbers as a GeoTIFF, and a GeoPackage with a row for each node

@@ -22,6 +22,12 @@ public @interface Setting {
   /** Whether it goes with the place rather than with one step, so that a value once given is offered to every step. */
   boolean ofPlace() default false;
 
+  /**
+   * When it counts: {@code setting=value}, one of which must be so, values as of an enum's constant in lower case; empty:
+   * always. Elsewhere panels leave it out.
+   */
+  String[] when() default {};
+
   /** The value used where none is given, as text; empty: it must be given. {@code auto}: the step finds it. */
   String initial() default "";
 }

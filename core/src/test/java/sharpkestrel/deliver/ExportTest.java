@@ -19,7 +19,7 @@ import sharpkestrel.raster.Pixels;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
-import sharpkestrel.segment.Segment;
+import sharpkestrel.segment.Segments;
 
 class ExportTest {
 
@@ -32,7 +32,7 @@ class ExportTest {
   }
 
   private static Cut halves() {
-    return new Segment(scene(), 300, 25, 0.1, List.of(), Double.NaN).run(Job.QUIET);
+    return Segments.of(scene(), 300).run(Job.QUIET);
   }
 
   private Path export(Object result, String name) {

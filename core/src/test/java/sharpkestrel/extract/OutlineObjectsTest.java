@@ -23,7 +23,7 @@ import sharpkestrel.raster.Cancellation;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
-import sharpkestrel.segment.ScratchLabels;
+import sharpkestrel.raster.ScratchLabels;
 
 class OutlineObjectsTest {
 

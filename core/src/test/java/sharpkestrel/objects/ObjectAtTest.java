@@ -12,7 +12,7 @@ import sharpkestrel.geo.GroundSize;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
-import sharpkestrel.segment.ScratchLabels;
+import sharpkestrel.raster.ScratchLabels;
 
 class ObjectAtTest {
 

@@ -26,7 +26,7 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
-import sharpkestrel.segment.ScratchLabels;
+import sharpkestrel.raster.ScratchLabels;
 
 class ObjectsTest {
 

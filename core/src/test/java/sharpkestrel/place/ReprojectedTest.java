@@ -17,7 +17,7 @@ import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Made;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
-import sharpkestrel.segment.ScratchLabels;
+import sharpkestrel.raster.ScratchLabels;
 
 class ReprojectedTest {
 

@@ -35,7 +35,7 @@ class TreeFileTest {
   }
 
   private static Segment segment(Raster scene, double grain) {
-    return new Segment(scene, grain, 25, 0.1, List.of(), Double.NaN);
+    return Segments.of(scene, grain);
   }
 
   private static int[] labels(Cut cut) {

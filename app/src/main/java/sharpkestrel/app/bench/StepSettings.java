@@ -31,6 +31,7 @@ final class StepSettings {
   private final List<StepSpec.Option> options;
   private final Map<String, Node> editors = new LinkedHashMap<>();
   private final Map<String, Node> controls = new LinkedHashMap<>();
+  private final Map<String, Node> fields = new LinkedHashMap<>();
   private final List<Button> areaButtons = new ArrayList<>();
   private Runnable changed = () -> {};
   private Function<Boolean, Optional<Extent>> area = patch -> Optional.empty();
@@ -90,7 +91,10 @@ final class StepSettings {
     if (editor instanceof TextField text) {
       text.textProperty().addListener((p, before, now) -> changed.run());
     } else {
-      ((ComboBox<?>) editor).valueProperty().addListener((p, before, now) -> changed.run());
+      ((ComboBox<?>) editor).valueProperty().addListener((p, before, now) -> {
+        showWhatCounts();
+        changed.run();
+      });
     }
   }
 
@@ -117,15 +121,35 @@ final class StepSettings {
     }
   }
 
-  /** Each with its label over it. */
+  /** Each with its label over it; those that do not count beside the others are not seen. */
   List<Node> fields() {
-    return options.stream()
-        .map(option -> field(
-            option.label(),
-            option.does() + (option.range().isEmpty() ? "" : " (" + option.range() + ")"),
-            option.unit(),
-            controls.get(option.name())))
-        .toList();
+    for (StepSpec.Option option : options) {
+      Node field = field(
+          option.label(),
+          option.does() + (option.range().isEmpty() ? "" : " (" + option.range() + ")"),
+          option.unit(),
+          controls.get(option.name()));
+      field.managedProperty().bind(field.visibleProperty());
+      fields.put(option.name(), field);
+    }
+    showWhatCounts();
+    return List.copyOf(fields.values());
+  }
+
+  private void showWhatCounts() {
+    for (StepSpec.Option option : options) {
+      if (fields.containsKey(option.name())) {
+        fields.get(option.name()).setVisible(option.counts(this::text));
+      }
+    }
+  }
+
+  private String text(String name) {
+    return switch (editors.get(name)) {
+      case TextField field -> field.getText();
+      case ComboBox<?> box -> String.valueOf(box.getValue());
+      case null, default -> "";
+    };
   }
 
   /** Makes the fields so wide, where room is short. */
@@ -179,12 +203,9 @@ final class StepSettings {
   Map<String, String> texts() {
     Map<String, String> texts = new LinkedHashMap<>();
     for (StepSpec.Option option : options) {
-      Node node = editors.get(option.name());
-      String text = node instanceof TextField field
-          ? field.getText()
-          : String.valueOf(((ComboBox<?>) node).getValue());
+      String text = text(option.name());
       boolean left = text.isBlank() || text.equals(option.initial());
-      if (!left || option.isRequired()) {
+      if (option.counts(this::text) && (!left || option.isRequired())) {
         texts.put(option.name(), text.strip());
       }
     }

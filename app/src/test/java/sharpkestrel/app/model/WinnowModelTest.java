@@ -14,7 +14,7 @@ import sharpkestrel.extract.RangeTest;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Grid;
-import sharpkestrel.segment.ScratchLabels;
+import sharpkestrel.raster.ScratchLabels;
 
 class WinnowModelTest {
 

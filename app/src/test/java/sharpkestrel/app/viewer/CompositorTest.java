@@ -17,7 +17,7 @@ import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.SampleType;
-import sharpkestrel.segment.ScratchLabels;
+import sharpkestrel.raster.ScratchLabels;
 
 /** What comes on the screen, pixel by pixel. */
 class CompositorTest {

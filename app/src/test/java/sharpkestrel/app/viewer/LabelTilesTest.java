@@ -6,7 +6,7 @@ import java.util.Random;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import sharpkestrel.raster.Grid;
-import sharpkestrel.segment.ScratchLabels;
+import sharpkestrel.raster.ScratchLabels;
 
 class LabelTilesTest {
 

@@ -1,4 +1,4 @@
-package sharpkestrel.segment;
+package sharpkestrel.segment.regions;
 
 import java.util.Arrays;
 import sharpkestrel.raster.Window;

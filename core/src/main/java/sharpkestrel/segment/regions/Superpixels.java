@@ -1,11 +1,11 @@
-package sharpkestrel.segment;
+package sharpkestrel.segment.regions;
 
 import java.util.concurrent.atomic.AtomicInteger;
-import sharpkestrel.raster.DisjointSets;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.ScratchLabels;
 import sharpkestrel.raster.Window;
 
 /**
@@ -16,7 +16,7 @@ import sharpkestrel.raster.Window;
  * two sides decide differently falls apart into connected pieces, which become superpixels of their own; these are
  * small and the tree merges them first.
  */
-final class Superpixels {
+public final class Superpixels {
 
   static final int BLOCK = 1024;
   private static final int HALO_IN_SPACINGS = 4;
@@ -27,7 +27,7 @@ final class Superpixels {
    * @param labels (output) 1 to the returned count in order of each superpixel's first pixel; 0 for no-data
    * @return how many there are
    */
-  static int make(
+  public static int make(
       FeatureSpace space, int spacing, double compactness, ScratchLabels labels, Job job) {
     Grid grid = labels.grid();
     int across = Math.ceilDiv(grid.width(), BLOCK);
@@ -43,9 +43,9 @@ final class Superpixels {
       Window core =
           new Window(i % across * BLOCK, i / across * BLOCK, BLOCK, BLOCK).intersect(grid.window());
       Window window = core.grown(HALO_IN_SPACINGS * spacing);
-      float[] features = space.read(window, job.request());
+      float[] features = space.readSpectral(window, job.request());
       int[] grown = new int[window.area()];
-      new SuperpixelBlock(window, spacing, space.dimensions(), features, compactness)
+      new SuperpixelBlock(window, spacing, space.spectralDimensions(), features, compactness)
           .run(seedsAcross, seedsDown, grown);
       int[] own = new int[core.area()];
       for (int y = 0; y < core.height(); y++) {
@@ -59,61 +59,6 @@ final class Superpixels {
       labels.write(core, own);
       job.progress("Growing superpixels", done.incrementAndGet(), (long) across * down);
     });
-    return number(labels, job);
-  }
-
-  /** Numbers the 4-connected pieces of equal label in scan order, in two passes over the rows with sets of pieces that meet. */
-  private static int number(ScratchLabels labels, Job job) {
-    int width = labels.grid().width();
-    int height = labels.grid().height();
-    // piece 0 is no piece
-    DisjointSets pieces = new DisjointSets(1);
-    int[] above = new int[width];
-    int[] aboveLabel = new int[width];
-    int[] row = new int[width];
-    int[] piece = new int[width];
-    for (int y = 0; y < height; y++) {
-      job.cancellation().check();
-      Window line = new Window(0, y, width, 1);
-      labels.read(line, row);
-      for (int x = 0; x < width; x++) {
-        int label = row[x];
-        if (label == 0) {
-          piece[x] = 0;
-          continue;
-        }
-        boolean left = x > 0 && row[x - 1] == label;
-        boolean up = y > 0 && aboveLabel[x] == label;
-        if (left && up) {
-          piece[x] = pieces.unite(piece[x - 1], above[x]);
-        } else {
-          piece[x] = left ? piece[x - 1] : up ? above[x] : pieces.add();
-        }
-      }
-      labels.write(line, piece);
-      int[] swap = above;
-      above = piece;
-      piece = swap;
-      swap = aboveLabel;
-      aboveLabel = row;
-      row = swap;
-    }
-    int[] number = new int[pieces.size()];
-    int count = 0;
-    // The first piece of a set is its lowest, so sets are met in the order of their first pixels.
-    for (int i = 1; i < number.length; i++) {
-      int root = pieces.root(i);
-      number[i] = root == i ? ++count : number[root];
-    }
-    for (int y = 0; y < height; y++) {
-      Window line = new Window(0, y, width, 1);
-      labels.read(line, row);
-      for (int x = 0; x < width; x++) {
-        row[x] = number[row[x]];
-      }
-      labels.write(line, row);
-    }
-    labels.setMaxLabel(count);
-    return count;
+    return Pieces.ofEqual(labels, job);
   }
 }

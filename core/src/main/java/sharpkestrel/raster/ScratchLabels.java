@@ -1,4 +1,4 @@
-package sharpkestrel.segment;
+package sharpkestrel.raster;
 
 import java.io.IOException;
 import java.lang.foreign.Arena;
@@ -8,12 +8,6 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import sharpkestrel.raster.Grid;
-import sharpkestrel.raster.Job;
-import sharpkestrel.raster.LabelRaster;
-import sharpkestrel.raster.Raster;
-import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.Window;
 
 /**
  * Labels on disk, mapped, row by row; read and written in bulk only. The file has no name once it is mapped, so it

@@ -1,0 +1,83 @@
+package sharpkestrel.segment;
+
+import java.util.Arrays;
+import java.util.stream.IntStream;
+
+/** Sums by pair of regions, found by open addressing; added up in the order in which they come. */
+final class PairTable {
+
+  private final int parts;
+  private long[] keys = new long[1 << 14];
+  private int[] slots = new int[1 << 14];
+  private int[] sides = new int[1 << 12];
+  private float[] contrasts;
+  private long[] found = new long[1 << 12];
+  private int count;
+
+  /**
+   * @param parts numbers that are summed beside the count of sides
+   */
+  PairTable(int parts) {
+    this.parts = parts;
+    contrasts = new float[sides.length * parts];
+    Arrays.fill(slots, -1);
+  }
+
+  void add(long key, float[] contrast) {
+    int at = place(key);
+    int slot = slots[at];
+    if (slot < 0) {
+      slot = count++;
+      slots[at] = slot;
+      keys[at] = key;
+      if (slot == sides.length) {
+        sides = Arrays.copyOf(sides, 2 * slot);
+        found = Arrays.copyOf(found, 2 * slot);
+        contrasts = Arrays.copyOf(contrasts, 2 * slot * parts);
+      }
+      found[slot] = key;
+      if (2 * count > keys.length) {
+        grow();
+      }
+    }
+    sides[slot]++;
+    for (int q = 0; q < parts; q++) {
+      contrasts[slot * parts + q] += contrast[q];
+    }
+  }
+
+  private int place(long key) {
+    long mixed = key * 0x9E3779B97F4A7C15L;
+    int mask = keys.length - 1;
+    int at = (int) (mixed >>> 40) & mask;
+    while (slots[at] >= 0 && keys[at] != key) {
+      at = at + 1 & mask;
+    }
+    return at;
+  }
+
+  private void grow() {
+    keys = new long[2 * keys.length];
+    slots = new int[keys.length];
+    Arrays.fill(slots, -1);
+    for (int slot = 0; slot < count; slot++) {
+      int at = place(found[slot]);
+      slots[at] = slot;
+      keys[at] = found[slot];
+    }
+  }
+
+  /** All pairs, the lowest key first. */
+  RegionGraph.Pairs sorted() {
+    long[] ordered = Arrays.copyOf(found, count);
+    Arrays.sort(ordered);
+    int[] orderedSides = new int[count];
+    float[] orderedContrasts = new float[count * parts];
+    IntStream.range(0, count).forEach(i -> {
+      int slot = slots[place(ordered[i])];
+      orderedSides[i] = sides[slot];
+      System.arraycopy(contrasts, slot * parts, orderedContrasts, i * parts, parts);
+    });
+    return new RegionGraph.Pairs(ordered, orderedSides, orderedContrasts);
+  }
+}

@@ -1,0 +1,261 @@
+package sharpkestrel.segment.regions;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.Statistics;
+import sharpkestrel.raster.Window;
+
+/**
+ * The space in which pixels are alike or not. Bands are taken as logarithms, so that a tenth brighter is the same step
+ * on dark water and on a bright roof, and so that light and shade add the same amount to every band. The mean over the
+ * bands is the first coordinate (light); what each band has beyond it are the next (colour), less what shade changes of
+ * it ({@link ShadeColour}), so that the lit and the shaded side of one roof are near each other. After sharpening colour
+ * is only as fine as the multispectral bands and would draw rims around small things: it weighs less. One unit is a tenth.
+ *
+ * <p>Then come the height above the ground, where there is one, as {@code h / (h + 1.5 m)}: what stands is told from what
+ * lies, and eaves from ridge hardly; and further layers, each by how many of its spreads it is off its median.
+ */
+public final class FeatureSpace {
+
+  private static final float PER_UNIT = 10f;
+  private static final float LIGHT_WEIGHT = 0.7f;
+  private static final float COLOUR_WEIGHT = 0.25f;
+  private static final float HALF_HEIGHT = 1.5f;
+  private static final float PER_HEIGHT = 17f;
+  private static final float PER_SPREAD = 3f;
+
+  /** What a part of the space says of a pixel. */
+  public enum Kind {
+    LIGHT,
+    COLOUR,
+    HEIGHT,
+    LAYERS
+  }
+
+  /**
+   * Coordinates that belong together.
+   *
+   * @param from first of them, up to {@code to}
+   */
+  public record Part(Kind kind, int from, int to) {}
+
+  private final Raster scene;
+  private final int[] bands;
+  private final float[] weights;
+  private final float[] floors;
+  private final Optional<Raster> height;
+  private final List<Layer> layers;
+  private final List<Part> parts = new ArrayList<>();
+  private float[] shade;
+
+  /** A band of a further raster on the scene's grid. */
+  private record Layer(Raster raster, int band, float median, float perSpread) {}
+
+  private FeatureSpace(
+      Raster scene,
+      int[] bands,
+      float[] weights,
+      float[] floors,
+      Optional<Raster> height,
+      List<Layer> layers) {
+    this.scene = scene;
+    this.bands = bands;
+    this.weights = weights;
+    this.floors = floors;
+    this.height = height;
+    this.layers = layers;
+    shade = new float[bands.length];
+    parts.add(new Part(Kind.LIGHT, 0, 1));
+    if (bands.length > 1) {
+      parts.add(new Part(Kind.COLOUR, 1, 1 + bands.length));
+    }
+    if (height.isPresent()) {
+      parts.add(new Part(Kind.HEIGHT, dimensionsSoFar(), dimensionsSoFar() + 1));
+    }
+    if (!layers.isEmpty()) {
+      parts.add(new Part(Kind.LAYERS, dimensionsSoFar(), dimensionsSoFar() + layers.size()));
+    }
+  }
+
+  private int dimensionsSoFar() {
+    return parts.getLast().to();
+  }
+
+  /** Of a scene alone. */
+  public static FeatureSpace of(Raster scene, Map<BandRole, Double> weights, Job job) {
+    return of(scene, weights, Optional.empty(), List.of(), job);
+  }
+
+  /**
+   * @param weights by role; bands of other roles count 1, of weight 0 not at all
+   * @param height above the ground in metres, one band on the scene's grid
+   * @param layers further rasters on the scene's grid, all their bands
+   */
+  public static FeatureSpace of(
+      Raster scene,
+      Map<BandRole, Double> weights,
+      Optional<Raster> height,
+      List<Raster> layers,
+      Job job) {
+    // Of every pixel: reduced levels of a lazy and of a written scene differ.
+    Statistics[] statistics = Statistics.of(scene, 0, job);
+    List<Integer> used = new ArrayList<>();
+    List<Float> usedWeights = new ArrayList<>();
+    List<Float> floors = new ArrayList<>();
+    boolean anyValid = false;
+    for (int b = 0; b < statistics.length; b++) {
+      anyValid |= statistics[b].valid() > 0;
+      double weight = weights.getOrDefault(scene.bands().get(b).role(), 1.0);
+      if (weight > 0 && statistics[b].valid() > 0) {
+        used.add(b);
+        usedWeights.add((float) weight);
+        // Added before the logarithm, so that the noise of near-black pixels does not count as
+        // colour.
+        double median = statistics[b].histogram().quantile(0.5);
+        floors.add((float) Math.max(1e-6, 0.15 * Math.abs(median)));
+      }
+    }
+    if (!anyValid) {
+      throw new RasterException(
+          "There is nothing to segment: every pixel of the scene is no-data. Choose another scene or area.");
+    }
+    if (used.isEmpty()) {
+      throw new RasterException("Every band has weight 0; give at least one of them more.");
+    }
+    FeatureSpace space = new FeatureSpace(
+        scene,
+        used.stream().mapToInt(Integer::intValue).toArray(),
+        floats(usedWeights),
+        floats(floors),
+        height,
+        layersOf(layers, job));
+    space.shade = ShadeColour.of(space, scene.grid(), job);
+    return space;
+  }
+
+  private static List<Layer> layersOf(List<Raster> rasters, Job job) {
+    List<Layer> layers = new ArrayList<>();
+    for (Raster raster : rasters) {
+      Statistics[] statistics = Statistics.of(raster, 0, job);
+      for (int b = 0; b < statistics.length; b++) {
+        double spread = statistics[b].valid() == 0
+            ? 0
+            : statistics[b].histogram().quantile(0.84) - statistics[b].histogram().quantile(0.16);
+        if (spread > 0) {
+          double median = statistics[b].histogram().quantile(0.5);
+          layers.add(new Layer(raster, b, (float) median, (float) (2 * PER_SPREAD / spread)));
+        }
+      }
+    }
+    return layers;
+  }
+
+  private static float[] floats(List<Float> list) {
+    float[] flat = new float[list.size()];
+    for (int i = 0; i < flat.length; i++) {
+      flat[i] = list.get(i);
+    }
+    return flat;
+  }
+
+  public int dimensions() {
+    return dimensionsSoFar();
+  }
+
+  /** Coordinates that come from the bands: light, and a colour for each band where there are several. */
+  public int spectralDimensions() {
+    return parts.get(bands.length > 1 ? 1 : 0).to();
+  }
+
+  public List<Part> parts() {
+    return parts;
+  }
+
+  /** Reads the spectral coordinates of a window; see {@link #read}. */
+  public float[] readSpectral(Window window, Request request) {
+    float[] out = new float[window.area() * spectralDimensions()];
+    spectral(window, spectralDimensions(), out, request);
+    return out;
+  }
+
+  /**
+   * Reads a window of full-size pixels into the space.
+   *
+   * @return interleaved, {@link #dimensions()} numbers a pixel; NaN in the first where any band is no-data. No height and
+   *     no value of a layer count as 0.
+   */
+  public float[] read(Window window, Request request) {
+    int dimensions = dimensions();
+    float[] out = new float[window.area() * dimensions];
+    spectral(window, dimensions, out, request);
+    int at = spectralDimensions();
+    if (height.isPresent()) {
+      float[] metres = height.get().read(0, window, request)[0];
+      for (int i = 0, j = at; i < metres.length; i++, j += dimensions) {
+        float h = metres[i] > 0 ? metres[i] : 0;
+        out[j] = PER_HEIGHT * h / (h + HALF_HEIGHT);
+      }
+      at++;
+    }
+    for (Layer layer : layers) {
+      float[][] planes = new float[layer.raster.bands().size()][];
+      planes[layer.band] = new float[window.area()];
+      layer.raster.read(0, window, planes, request);
+      float[] values = planes[layer.band];
+      for (int i = 0, j = at; i < values.length; i++, j += dimensions) {
+        float v = (values[i] - layer.median) * layer.perSpread;
+        out[j] = Float.isNaN(v) ? 0 : v;
+      }
+      at++;
+    }
+    return out;
+  }
+
+  private void spectral(Window window, int stride, float[] out, Request request) {
+    float[][] planes = new float[scene.bands().size()][];
+    for (int b : bands) {
+      planes[b] = new float[window.area()];
+    }
+    scene.read(0, window, planes, request);
+    int n = bands.length;
+    float[] logs = new float[n];
+    float[] colourScales = new float[n];
+    float lightScale = PER_UNIT * (float) Math.sqrt(LIGHT_WEIGHT);
+    float total = 0;
+    for (int k = 0; k < n; k++) {
+      total += weights[k];
+      colourScales[k] = PER_UNIT * (float) Math.sqrt(COLOUR_WEIGHT / n * weights[k]);
+    }
+    for (int i = 0, j = 0; i < window.area(); i++, j += stride) {
+      float light = 0;
+      for (int k = 0; k < n; k++) {
+        float v = planes[bands[k]][i];
+        logs[k] = (float) Math.log(Math.max(0, v) + floors[k]);
+        light += weights[k] * (Float.isNaN(v) ? Float.NaN : logs[k]);
+      }
+      light /= total;
+      out[j] = light * lightScale;
+      if (n > 1) {
+        for (int k = 0; k < n; k++) {
+          out[j + 1 + k] = (logs[k] - light - shade[k] * light) * colourScales[k];
+        }
+      }
+    }
+  }
+
+  /** Scale of the light; colours are on {@link #colourScale}. */
+  static float lightScale() {
+    return PER_UNIT * (float) Math.sqrt(LIGHT_WEIGHT);
+  }
+
+  float colourScale(int band) {
+    return PER_UNIT * (float) Math.sqrt(COLOUR_WEIGHT / bands.length * weights[band]);
+  }
+}
