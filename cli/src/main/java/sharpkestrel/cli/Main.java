@@ -49,6 +49,7 @@ public final class Main {
     line.addSubcommand("world", new WorldCommand());
     line.addSubcommand("quality", new QualityCommand());
     line.addSubcommand("sharpen-quality", new SharpenQualityCommand());
+    line.addSubcommand("segment-quality", new SegmentQualityCommand());
     line.addSubcommand("separability", new SeparabilityCommand());
     line.addSubcommand("place-quality", new PlaceQualityCommand());
     line.addSubcommand("reference", new ReferenceCommand());

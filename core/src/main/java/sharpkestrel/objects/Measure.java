@@ -1,54 +1,204 @@
 package sharpkestrel.objects;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.OptionalInt;
+import java.util.Optional;
+import java.util.Set;
+import sharpkestrel.expr.Cql2;
 import sharpkestrel.expr.Table;
-import sharpkestrel.raster.Band;
-import sharpkestrel.raster.BandRole;
+import sharpkestrel.geo.Acquisition;
+import sharpkestrel.place.HeightAboveGround;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
-import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.Statistics;
-import sharpkestrel.raster.Window;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
-/** Measures every object: spectrum, indices, form and texture, in one pass over the scene. */
+/** Measures every object in one pass over the scene. */
 @StepInfo(
     id = "measure",
     stage = Stage.SEGMENT,
     title = "Measure",
     does =
-        "Measures every object: mean and spread of each band, brightness, variation (spread over mean), normalised differences, area, perimeter,"
-            + " length, width, elongation, compactness, rectangularity, orientation, hull area, solidity, eccentricity, holes, and"
-            + " co-occurrence contrast.")
+        "Measures every object: shape, spectrum, texture, context, and with height models how high it stands. The page of"
+            + " features says what each is; groups that are not needed may be left out.")
 public record Measure(
     @In(does = "The objects to measure.") ObjectSet objects,
 
     @In(does = "The scene to measure them on, on the same grid.")
     Raster scene,
 
+    @In(
+        does = "Surface model, one band in metres: with a height model under it objects have heights.",
+        optional = true,
+        ofPlace = true,
+        byHand = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Optional<Raster> surface,
+
+    @In(
+        does = "Height model of the ground, one band in metres, above the same datum as the surface.",
+        optional = true,
+        ofPlace = true,
+        suits = {Suits.PLACED, Suits.ONE_BAND})
+    Optional<Raster> heights,
+
+    @In(
+        does =
+            "Coarser objects on the same pixels, measured before: each object also has the numbers of the coarser one it lies in.",
+        optional = true,
+        byHand = true)
+    Optional<ObjectSet> coarser,
+
+    @Setting(
+        label = "Features",
+        does =
+            "Groups to measure: shape, outline (corners, symmetry), spectral, texture, height, context. auto measures all for"
+                + " which there is what they need.",
+        initial = "auto")
+    List<String> features,
+
+    @Setting(
+        label = "Beside",
+        does =
+            "CQL2 test of objects; each object then has its distance to those that pass, and the share of its border with"
+                + " them, e.g. ndvi > 0.4.",
+        initial = "auto")
+    String beside,
+
+    @Setting(
+        label = "Sun azimuth",
+        does =
+            "Direction of the sun, clockwise from north, to look for shadows on the other side; auto takes it from the scene.",
+        unit = "°",
+        min = 0,
+        max = 360,
+        initial = "auto")
+    double sunAzimuth,
+
     @Setting(
         label = "Texture levels",
         does =
-            "Grey levels for the co-occurrence measure, over the middle 98 % of the scene's brightness.",
+            "Grey levels for the co-occurrence measures, over the middle 98 % of the scene's brightness.",
         min = 4,
         max = 256,
         initial = "32")
-    int textureLevels)
+    int textureLevels,
+
+    @Setting(
+        label = "Pairs",
+        does =
+            "Which neighbours make pairs: all four directions, across, down, or along a diagonal, falling or rising to the right.",
+        initial = "all")
+    PairDirections pairs)
     implements Step<ObjectSet> {
 
-  private static final int STRIP = 256;
+  /** Under this share of the scene's median brightness it is dark. */
+  private static final double DARK = 1 / 3.0;
+
+  /** What may be measured. */
+  private enum Wanted {
+    SHAPE,
+    OUTLINE,
+    SPECTRAL,
+    TEXTURE,
+    HEIGHT,
+    CONTEXT
+  }
+
+  public Measure {
+    wanted(features);
+    if (!beside.equals("auto") && !beside.isBlank()) {
+      Cql2.parseTest(beside);
+    }
+  }
+
+  private static Set<Wanted> wanted(List<String> texts) {
+    Set<Wanted> wanted = EnumSet.noneOf(Wanted.class);
+    for (String text : texts) {
+      try {
+        wanted.add(Wanted.valueOf(text.strip().toUpperCase(Locale.ROOT)));
+      } catch (IllegalArgumentException unknown) {
+        throw new RasterException("There is no group of features '" + text
+            + "'. There are shape, outline, spectral, texture, height and context.");
+      }
+    }
+    return wanted.isEmpty() ? EnumSet.allOf(Wanted.class) : wanted;
+  }
 
   @Override
   public ObjectSet run(Job job) {
+    check();
+    Set<Wanted> wanted = wanted(features);
+    boolean withHeights = surface.isPresent() && wanted.contains(Wanted.HEIGHT);
+    ObjectGeometry geometry = ObjectGeometry.of(objects);
+    int n = objects.count();
+    int bands = scene.bands().size();
+    // Of every pixel: reduced levels of a lazy and of a written scene differ.
+    Statistics[] statistics = Statistics.of(scene, 0, job);
+    GreyLevels greys = GreyLevels.of(statistics, textureLevels);
+
+    List<Raster> rasters = new ArrayList<>(List.of(scene));
+    List<ObjectStrips.Collector<?>> collectors = new ArrayList<>();
+    PlaneFeatures spectral = new PlaneFeatures(n, 0, statistics, true);
+    collectors.add(spectral);
+    BorderFeatures borders = new BorderFeatures(n, bands, darkness(statistics), sun());
+    collectors.add(borders);
+    PairFeatures texture = new PairFeatures(n, greys, pairs);
+    EdgeFeatures edges = new EdgeFeatures(n, greys);
+    if (wanted.contains(Wanted.TEXTURE)) {
+      collectors.add(texture);
+      collectors.add(edges);
+    }
+    Optional<HeightFeatures> heightFeatures = Optional.empty();
+    if (withHeights) {
+      Raster above = HeightAboveGround.of(scene.grid(), surface.get(), ground());
+      Raster top = HeightAboveGround.onGrid(
+          scene.grid(), surface.get(), "surface model", Resampling.BILINEAR);
+      rasters.add(above);
+      rasters.add(top);
+      HeightFeatures measured = new HeightFeatures(n, bands, above, top, objects.ground(), job);
+      collectors.addAll(measured.collectors());
+      heightFeatures = Optional.of(measured);
+    }
+    ObjectStrips.run(objects, geometry, rasters, collectors, job);
+
+    spectral.end();
+    Neighbours neighbours = borders.neighbours();
+    List<Table.Column> columns = new ArrayList<>();
+    List<Table.Column> shape = ShapeFeatures.of(objects, geometry);
+    columns.addAll(
+        wanted.contains(Wanted.SHAPE)
+            ? shape
+            : shape.stream().filter(c -> c.name().equals("area")).toList());
+    if (wanted.contains(Wanted.OUTLINE)) {
+      columns.addAll(OutlineShape.of(objects, geometry, job));
+    }
+    if (wanted.contains(Wanted.SPECTRAL)) {
+      columns.addAll(SpectralFeatures.columns(scene, spectral, neighbours));
+    }
+    if (wanted.contains(Wanted.TEXTURE)) {
+      columns.addAll(texture.columns());
+      columns.addAll(edges.columns());
+    }
+    heightFeatures.ifPresent(measured -> columns.addAll(measured.columns()));
+    if (wanted.contains(Wanted.CONTEXT)) {
+      columns.addAll(new ContextFeatures(objects, neighbours)
+          .columns(columns, borders, beside.equals("auto") ? "" : beside, coarser, job));
+    }
+    return objects.withTable(new Table(n, columns));
+  }
+
+  private void check() {
     Grid grid = objects.labels().grid();
     if (grid.width() != scene.grid().width() || grid.height() != scene.grid().height()) {
       throw new RasterException(String.format(
@@ -62,216 +212,28 @@ public record Measure(
     if (objects.count() == 0) {
       throw new RasterException("There are no objects to measure: the object set is empty.");
     }
-    Sums sums = gather(grid, job);
-    List<Table.Column> columns =
-        new ArrayList<>(ShapeFeatures.of(objects, ObjectGeometry.of(objects)));
-    columns.addAll(spectral(sums));
-    return objects.withTable(new Table(objects.count(), columns));
-  }
-
-  private static final class Sums {
-    final int first;
-    final long[] counts;
-    final double[][] sum;
-    final double[][] square;
-    final long[] pairs;
-    final long[] contrast;
-
-    Sums(int first, int objects, int bands) {
-      this.first = first;
-      counts = new long[objects];
-      sum = new double[bands][objects];
-      square = new double[bands][objects];
-      pairs = new long[objects];
-      contrast = new long[objects];
-    }
-
-    void add(Sums part) {
-      for (int i = 0; i < part.counts.length; i++) {
-        int to = part.first + i;
-        counts[to] += part.counts[i];
-        pairs[to] += part.pairs[i];
-        contrast[to] += part.contrast[i];
-        for (int b = 0; b < sum.length; b++) {
-          sum[b][to] += part.sum[b][i];
-          square[b][to] += part.square[b][i];
-        }
-      }
+    if (surface.isEmpty() && features.contains("height")) {
+      throw new RasterException(
+          "Heights of objects need the surface model and the height model of the ground (--surface, --heights).");
     }
   }
 
-  /** Sums in strips of fixed rows, joined in order, so that they do not depend on threads. */
-  private Sums gather(Grid grid, Job job) {
-    int bands = scene.bands().size();
-    // Of every pixel: reduced levels of a lazy and of a written scene differ.
-    Statistics[] statistics = Statistics.of(scene, 0, job);
-    double low = 0;
-    double high = 0;
+  private Raster ground() {
+    return heights.orElseThrow(() -> new RasterException(
+        "The surface model alone does not tell how high objects stand. Give the height model of the ground too (--heights)."));
+  }
+
+  private Optional<Double> sun() {
+    return Double.isNaN(sunAzimuth)
+        ? scene.attachments().get(Acquisition.class).map(Acquisition::sunAzimuth)
+        : Optional.of(sunAzimuth);
+  }
+
+  private static double darkness(Statistics[] statistics) {
+    double median = 0;
     for (Statistics s : statistics) {
-      low += s.valid() == 0 ? 0 : s.histogram().quantile(0.01) / bands;
-      high += s.valid() == 0 ? 0 : s.histogram().quantile(0.99) / bands;
+      median += s.valid() == 0 ? 0 : s.histogram().quantile(0.5) / statistics.length;
     }
-    float from = (float) low;
-    float perLevel = high > low ? (float) (textureLevels / (high - low)) : 0;
-    Sums total = new Sums(0, objects.count(), bands);
-    int strips = Math.ceilDiv(grid.height(), STRIP);
-    // a few strips at a time, so that their sums do not pile up
-    int batch = Math.max(1, 2 * job.threads());
-    for (int start = 0; start < strips; start += batch) {
-      int count = Math.min(batch, strips - start);
-      Sums[] parts = new Sums[count];
-      int base = start;
-      Parallel.run(count, job, i -> parts[i] = strip(grid, base + i, from, perLevel, job));
-      for (Sums part : parts) {
-        total.add(part);
-      }
-      job.progress("Measuring", start + count, strips);
-    }
-    return total;
-  }
-
-  private Sums strip(Grid grid, int index, float from, float perLevel, Job job) {
-    int width = grid.width();
-    Window rows = new Window(0, index * STRIP, width, STRIP).intersect(grid.window());
-    Window more = new Window(0, rows.y(), width, rows.height() + 1);
-    int bands = scene.bands().size();
-    float[][] planes = scene.read(0, more, job.request());
-    int[] labels = new int[more.area()];
-    objects.labels().read(more, labels);
-    int[] rowOf = objects.rowOf();
-    int low = Integer.MAX_VALUE;
-    int high = -1;
-    for (int i = 0; i < labels.length; i++) {
-      labels[i] = rowOf[labels[i]];
-      if (labels[i] >= 0 && i < rows.area()) {
-        low = Math.min(low, labels[i]);
-        high = Math.max(high, labels[i]);
-      }
-    }
-    Sums sums = new Sums(high < 0 ? 0 : low, high < 0 ? 0 : high - low + 1, bands);
-    short[] grey = greys(planes, from, perLevel);
-    for (int y = 0; y < rows.height(); y++) {
-      for (int x = 0; x < width; x++) {
-        int i = y * width + x;
-        if (labels[i] < 0) {
-          continue;
-        }
-        int object = labels[i] - low;
-        sums.counts[object]++;
-        for (int b = 0; b < bands; b++) {
-          double v = planes[b][i];
-          sums.sum[b][object] += v;
-          sums.square[b][object] += v * v;
-        }
-        // Four directions one pixel apart; each pair once, as contrast is the same both ways.
-        for (int d = 0; d < 4; d++) {
-          int nx = x + (d == 0 ? 1 : d - 2);
-          int j = d == 0 ? i + 1 : i + width + d - 2;
-          if (nx >= 0 && nx < width && labels[j] == labels[i]) {
-            int step = grey[i] - grey[j];
-            sums.pairs[object]++;
-            sums.contrast[object] += (long) step * step;
-          }
-        }
-      }
-    }
-    return sums;
-  }
-
-  private short[] greys(float[][] planes, float from, float perLevel) {
-    int n = planes[0].length;
-    short[] grey = new short[n];
-    for (int i = 0; i < n; i++) {
-      float mean = 0;
-      for (float[] plane : planes) {
-        mean += plane[i];
-      }
-      mean /= planes.length;
-      grey[i] = (short) Math.max(0, Math.min(textureLevels - 1, (int) ((mean - from) * perLevel)));
-    }
-    return grey;
-  }
-
-  private List<Table.Column> spectral(Sums sums) {
-    int n = objects.count();
-    List<Table.Column> columns = new ArrayList<>();
-    double[] brightness = new double[n];
-    double[] variation = new double[n];
-    List<Band> bands = scene.bands();
-    for (int b = 0; b < bands.size(); b++) {
-      double[] mean = new double[n];
-      double[] spread = new double[n];
-      for (int i = 0; i < n; i++) {
-        mean[i] = sums.sum[b][i] / sums.counts[i];
-        double variance = sums.square[b][i] / sums.counts[i] - mean[i] * mean[i];
-        spread[i] = Math.sqrt(Math.max(0, variance));
-        brightness[i] += mean[i] / bands.size();
-        variation[i] += mean[i] > 0 ? spread[i] / mean[i] / bands.size() : Double.NaN;
-      }
-      String key = key(bands, b);
-      columns.add(new Table.Column(
-          key + "_mean", title(bands.get(b)) + ", mean", bands.get(b).unit(), mean));
-      columns.add(new Table.Column(
-          key + "_spread", title(bands.get(b)) + ", spread", bands.get(b).unit(), spread));
-    }
-    columns.add(new Table.Column("brightness", "Brightness", bands.get(0).unit(), brightness));
-    columns.add(new Table.Column("variation", "Variation", "", variation));
-    difference(columns, "ndvi", "Vegetation index", sums, BandRole.NEAR_INFRARED, BandRole.RED);
-    difference(columns, "ndwi", "Water index", sums, BandRole.GREEN, BandRole.NEAR_INFRARED);
-    ratio(columns, sums, BandRole.BLUE, BandRole.RED);
-    double[] contrast = new double[n];
-    for (int i = 0; i < n; i++) {
-      contrast[i] = sums.pairs[i] == 0 ? 0 : (double) sums.contrast[i] / sums.pairs[i];
-    }
-    columns.add(new Table.Column("texture_contrast", "Co-occurrence contrast", "", contrast));
-    return columns;
-  }
-
-  private static String key(List<Band> bands, int b) {
-    BandRole role = bands.get(b).role();
-    boolean unique = bands.stream().filter(band -> band.role() == role).count() == 1;
-    return role != BandRole.OTHER && unique
-        ? role.key()
-        : bands.get(b).name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "_");
-  }
-
-  private static String title(Band band) {
-    String name = band.role() == BandRole.OTHER ? band.name() : band.role().label();
-    return name.isEmpty() ? "Band" : Character.toUpperCase(name.charAt(0)) + name.substring(1);
-  }
-
-  private void difference(
-      List<Table.Column> columns,
-      String name,
-      String title,
-      Sums sums,
-      BandRole one,
-      BandRole two) {
-    OptionalInt a = scene.bandOf(one);
-    OptionalInt b = scene.bandOf(two);
-    if (a.isEmpty() || b.isEmpty()) {
-      return;
-    }
-    double[] values = new double[objects.count()];
-    for (int i = 0; i < values.length; i++) {
-      double x = sums.sum[a.getAsInt()][i];
-      double y = sums.sum[b.getAsInt()][i];
-      values[i] = x + y > 0 ? (x - y) / (x + y) : Double.NaN;
-    }
-    columns.add(new Table.Column(name, title, "", values));
-  }
-
-  private void ratio(List<Table.Column> columns, Sums sums, BandRole one, BandRole two) {
-    OptionalInt a = scene.bandOf(one);
-    OptionalInt b = scene.bandOf(two);
-    if (a.isEmpty() || b.isEmpty()) {
-      return;
-    }
-    double[] values = new double[objects.count()];
-    for (int i = 0; i < values.length; i++) {
-      double y = sums.sum[b.getAsInt()][i];
-      values[i] = y > 0 ? sums.sum[a.getAsInt()][i] / y : Double.NaN;
-    }
-    columns.add(new Table.Column(one.key() + "_" + two.key(), "Blue / red", "", values));
+    return DARK * median;
   }
 }

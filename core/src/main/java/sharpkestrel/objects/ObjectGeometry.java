@@ -61,8 +61,8 @@ public final class ObjectGeometry {
         : new Window(left[row], top[row], right[row] - left[row] + 1, bottom[row] - top[row] + 1);
   }
 
-  /** The exact border of an object in ground coordinates. */
-  public Geometry outline(int row) {
+  /** Which pixels of its bounds are an object's, row by row. */
+  boolean[] mask(int row) {
     Window window = bounds(row);
     int[] labels = new int[window.area()];
     set.labels().read(window, labels);
@@ -71,7 +71,14 @@ public final class ObjectGeometry {
     for (int i = 0; i < mask.length; i++) {
       mask[i] = rowOf[labels[i]] == row;
     }
-    Geometry pixels = Tracer.trace(mask, window.width(), window.height(), window.x(), window.y());
+    return mask;
+  }
+
+  /** The exact border of an object in ground coordinates. */
+  public Geometry outline(int row) {
+    Window window = bounds(row);
+    Geometry pixels =
+        Tracer.trace(mask(row), window.width(), window.height(), window.x(), window.y());
     return toGround(set.labels().grid().affine()).transform(pixels);
   }
 

@@ -110,18 +110,18 @@ final class ShapeFeatures {
       holes[i] = Math.max(0, 1 - euler[i]);
     }
     List<Table.Column> columns = new ArrayList<>();
-    columns.add(new Table.Column("area", "Area", "m²", area));
-    columns.add(new Table.Column("perimeter", "Perimeter", "m", perimeter));
-    columns.add(new Table.Column("length", "Length", "m", length));
-    columns.add(new Table.Column("width", "Width", "m", across));
-    columns.add(new Table.Column("elongation", "Elongation", "", elongation));
-    columns.add(new Table.Column("compactness", "Compactness", "", compactness));
-    columns.add(new Table.Column("rectangularity", "Rectangularity", "", rectangularity));
-    columns.add(new Table.Column("orientation", "Orientation", "°", orientation));
-    columns.add(new Table.Column("hull_area", "Hull area", "m²", hull));
-    columns.add(new Table.Column("solidity", "Solidity", "", solidity));
-    columns.add(new Table.Column("eccentricity", "Eccentricity", "", eccentricity));
-    columns.add(new Table.Column("holes", "Holes", "", holes));
+    columns.add(FeatureCatalogue.column("area", area));
+    columns.add(FeatureCatalogue.column("perimeter", perimeter));
+    columns.add(FeatureCatalogue.column("length", length));
+    columns.add(FeatureCatalogue.column("width", across));
+    columns.add(FeatureCatalogue.column("elongation", elongation));
+    columns.add(FeatureCatalogue.column("compactness", compactness));
+    columns.add(FeatureCatalogue.column("rectangularity", rectangularity));
+    columns.add(FeatureCatalogue.column("orientation", orientation));
+    columns.add(FeatureCatalogue.column("hull_area", hull));
+    columns.add(FeatureCatalogue.column("solidity", solidity));
+    columns.add(FeatureCatalogue.column("eccentricity", eccentricity));
+    columns.add(FeatureCatalogue.column("holes", holes));
     return columns;
   }
 

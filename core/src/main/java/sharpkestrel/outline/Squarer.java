@@ -55,6 +55,13 @@ public final class Squarer {
         : new Result(simple, Shape.SIMPLIFIED);
   }
 
+  /** Corners of the outer ring squared, or of the simplified one where it cannot be squared. */
+  public static int corners(Polygon exact, double tolerance) {
+    Coordinate[] simple = simplify(exact, tolerance).getExteriorRing().getCoordinates();
+    LinearRing squared = squaredRing(simple, mainDirection(simple), 2 * tolerance);
+    return (squared == null ? simple.length : squared.getNumPoints()) - 1;
+  }
+
   /** Simplified without holes closing or rings crossing (Douglas and Peucker 1973, as JTS keeps topology). */
   public static Polygon simplify(Polygon exact, double tolerance) {
     Geometry simple = TopologyPreservingSimplifier.simplify(exact, tolerance);

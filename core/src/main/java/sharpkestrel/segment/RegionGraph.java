@@ -1,10 +1,11 @@
 package sharpkestrel.segment;
 
-import java.util.Arrays;
 import java.util.List;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
+import sharpkestrel.raster.PairTable;
+import sharpkestrel.raster.PairTable.Pairs;
 import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Window;
 import sharpkestrel.segment.regions.FeatureSpace;
@@ -81,15 +82,15 @@ final class RegionGraph {
       forms[i * FORM + 3] = (float) (sums[form + 3] / n - x * y);
       forms[i * FORM + 4] = (float) (sums[form + 4] / n - y * y + 1.0 / 12);
     }
-    edges = pairs.keys.length;
+    edges = pairs.keys().length;
     ends = new int[2 * edges];
     lengths = new float[edges];
     for (int e = 0; e < edges; e++) {
-      ends[2 * e] = (int) (pairs.keys[e] >>> 32);
-      ends[2 * e + 1] = (int) pairs.keys[e];
-      lengths[e] = pairs.sides[e];
+      ends[2 * e] = (int) (pairs.keys()[e] >>> 32);
+      ends[2 * e + 1] = (int) pairs.keys()[e];
+      lengths[e] = pairs.sides()[e];
     }
-    contrasts = pairs.contrasts;
+    contrasts = pairs.contrasts();
   }
 
   private static int sumsOf(int dimensions, int parts) {
@@ -101,9 +102,6 @@ final class RegionGraph {
    * @param sums of each from there on: coordinates, squares by part, columns, rows, and their products
    */
   private record Strip(int first, int[] counts, double[] sums, Pairs pairs) {}
-
-  /** Neighbours, lower number in the upper half of the key, the pixel sides between them, contrasts by part. */
-  record Pairs(long[] keys, int[] sides, float[] contrasts) {}
 
   /**
    * A few strips at a time, so that what they hold beside their pairs does not pile up: gathering takes no more memory
@@ -135,43 +133,7 @@ final class RegionGraph {
       job.progress("Joining neighbours", start + done.length, strips);
     }
     return new RegionGraph(
-        space.dimensions(), space.parts(), counts, sums, joined(pairs, space.parts().size()));
-  }
-
-  /** A pair met in two strips appears twice; pairs are ordered by key, and equal keys summed. */
-  private static Pairs joined(Pairs[] strips, int parts) {
-    int total = 0;
-    for (Pairs strip : strips) {
-      total += strip.keys.length;
-    }
-    long[] keys = new long[total];
-    int at = 0;
-    for (Pairs strip : strips) {
-      System.arraycopy(strip.keys, 0, keys, at, strip.keys.length);
-      at += strip.keys.length;
-    }
-    Arrays.sort(keys);
-    int unique = 0;
-    for (int i = 0; i < keys.length; i++) {
-      if (i == 0 || keys[i] != keys[i - 1]) {
-        keys[unique++] = keys[i];
-      }
-    }
-    keys = Arrays.copyOf(keys, unique);
-    int[] sides = new int[unique];
-    float[] contrasts = new float[unique * parts];
-    for (int s = 0; s < strips.length; s++) {
-      Pairs strip = strips[s];
-      for (int i = 0; i < strip.keys.length; i++) {
-        int place = Arrays.binarySearch(keys, strip.keys[i]);
-        sides[place] += strip.sides[i];
-        for (int q = 0; q < parts; q++) {
-          contrasts[place * parts + q] += strip.contrasts[i * parts + q];
-        }
-      }
-      strips[s] = null;
-    }
-    return new Pairs(keys, sides, contrasts);
+        space.dimensions(), space.parts(), counts, sums, PairTable.joined(pairs, space.parts().size()));
   }
 
   private static Strip strip(FeatureSpace space, LabelRaster labels, int index, Job job) {

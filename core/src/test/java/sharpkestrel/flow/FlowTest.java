@@ -12,6 +12,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import sharpkestrel.extract.RangeTest;
+import sharpkestrel.objects.FeatureCatalogue;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 
@@ -23,6 +24,12 @@ class FlowTest {
   @Test
   void theReferencePageIsTrue() throws IOException {
     assertThat(Files.readString(Path.of("../docs/steps.md"))).isEqualTo(StepReference.markdown());
+  }
+
+  @Test
+  void thePageOfFeaturesIsTrue() throws IOException {
+    assertThat(Files.readString(Path.of("../docs/features.md")))
+        .isEqualTo(FeatureCatalogue.markdown());
   }
 
   @Test

@@ -78,7 +78,7 @@ class ObjectsTest {
       return Math.abs(u) < 60 && Math.abs(v) < 20;
     });
 
-    Table t = new Measure(set, scene(), 32).run(Job.QUIET).table();
+    Table t = Measures.of(set, scene(), 32).run(Job.QUIET).table();
 
     assertThat(t.values("area")[0]).isCloseTo(60 * 20, within(20.0));
     assertThat(t.values("length")[0]).isCloseTo(60, within(1.2));
@@ -100,7 +100,7 @@ class ObjectsTest {
       return u * u / (80 * 80) + v * v / (30 * 30) < 1;
     });
 
-    Table t = new Measure(set, scene(), 32).run(Job.QUIET).table();
+    Table t = Measures.of(set, scene(), 32).run(Job.QUIET).table();
 
     double exact = Math.sqrt(1 - 30.0 * 30 / (80 * 80));
     assertThat(t.values("eccentricity")[0]).isCloseTo(exact, within(0.002));
@@ -115,7 +115,7 @@ class ObjectsTest {
   void aRectangleHasTheEccentricityOfItsSides() {
     ObjectSet set = single((x, y) -> Math.abs(x) < 45 && Math.abs(y) < 15);
 
-    Table t = new Measure(set, scene(), 32).run(Job.QUIET).table();
+    Table t = Measures.of(set, scene(), 32).run(Job.QUIET).table();
 
     // second moments are as the squares of the sides, 90 and 30 pixels
     assertThat(t.values("eccentricity")[0]).isCloseTo(Math.sqrt(1 - 1.0 / 9), within(1e-9));
@@ -124,10 +124,26 @@ class ObjectsTest {
   }
 
   @Test
+  void anLHasSixCornersAndNoSymmetryOfAHalfTurn() {
+    ObjectSet block = single((x, y) -> Math.abs(x) < 40 && Math.abs(y) < 20);
+    ObjectSet angle =
+        single((x, y) -> Math.abs(x) < 40 && Math.abs(y) < 40 && !(x > -10 && y > -10));
+
+    Table straight = Measures.of(block, scene(), 32).run(Job.QUIET).table();
+    Table bent = Measures.of(angle, scene(), 32).run(Job.QUIET).table();
+
+    assertThat(straight.values("corners")[0]).isEqualTo(4);
+    assertThat(straight.values("symmetry")[0]).isEqualTo(1);
+    assertThat(straight.values("straight_share")[0]).isEqualTo(1);
+    assertThat(bent.values("corners")[0]).isEqualTo(6);
+    assertThat(bent.values("symmetry")[0]).isLessThan(0.8);
+  }
+
+  @Test
   void aRingHasAHoleAndTheGroundAroundItOneToo() {
     ObjectSet ring = single((x, y) -> Math.hypot(x, y) < 60 && Math.hypot(x, y) > 40);
 
-    Table t = new Measure(ring, scene(), 32).run(Job.QUIET).table();
+    Table t = Measures.of(ring, scene(), 32).run(Job.QUIET).table();
 
     assertThat(t.values("holes")[0]).isEqualTo(1);
     assertThat(t.values("eccentricity")[0]).isCloseTo(0, within(1e-6));
@@ -146,7 +162,7 @@ class ObjectsTest {
       return block && !hole && !cornered;
     });
 
-    Table t = new Measure(set, scene(), 32).run(Job.QUIET).table();
+    Table t = Measures.of(set, scene(), 32).run(Job.QUIET).table();
 
     assertThat(t.values("holes")[0]).isEqualTo(holes(set));
     assertThat(t.values("holes")[0]).isGreaterThan(5);
@@ -185,7 +201,7 @@ class ObjectsTest {
   void aDiscIsCompactAndAsBrightAsItsMean() {
     ObjectSet set = single((x, y) -> x * x + y * y < 50 * 50);
 
-    Table t = new Measure(set, scene(), 32).run(Job.QUIET).table();
+    Table t = Measures.of(set, scene(), 32).run(Job.QUIET).table();
 
     assertThat(t.values("compactness")[0]).isCloseTo(1, within(0.04));
     assertThat(t.values("perimeter")[0]).isCloseTo(2 * Math.PI * 25, within(3.0));
@@ -223,7 +239,7 @@ class ObjectsTest {
       }
     }
 
-    Table t = new Measure(set, scene, 32).run(Job.QUIET).table();
+    Table t = Measures.of(set, scene, 32).run(Job.QUIET).table();
 
     assertThat(t.values("texture_contrast")[0]).isCloseTo(sum / pairs, within(1e-3));
   }
@@ -235,7 +251,7 @@ class ObjectsTest {
 
   @Test
   void anObjectSetReadsBackFromItsFileToTheLastPixel() {
-    ObjectSet set = new Measure(
+    ObjectSet set = Measures.of(
             single((x, y) -> Math.abs(x) + Math.abs(y) < 40 && x * y < 300), scene(), 16)
         .run(Job.QUIET);
     Path file = folder.resolve("objects.gpkg");

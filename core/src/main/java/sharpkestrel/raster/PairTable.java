@@ -1,10 +1,19 @@
-package sharpkestrel.segment;
+package sharpkestrel.raster;
 
 import java.util.Arrays;
 import java.util.stream.IntStream;
 
 /** Sums by pair of regions, found by open addressing; added up in the order in which they come. */
-final class PairTable {
+public final class PairTable {
+
+  /**
+   * Pairs of numbers that touch.
+   *
+   * @param keys the lower number in the upper half
+   * @param sides pixel sides between the two
+   * @param contrasts {@code parts} sums for each pair
+   */
+  public record Pairs(long[] keys, int[] sides, float[] contrasts) {}
 
   private final int parts;
   private long[] keys = new long[1 << 14];
@@ -17,13 +26,16 @@ final class PairTable {
   /**
    * @param parts numbers that are summed beside the count of sides
    */
-  PairTable(int parts) {
+  public PairTable(int parts) {
     this.parts = parts;
     contrasts = new float[sides.length * parts];
     Arrays.fill(slots, -1);
   }
 
-  void add(long key, float[] contrast) {
+  /**
+   * @param contrast (input) what is added to the pair's sums
+   */
+  public void add(long key, float[] contrast) {
     int at = place(key);
     int slot = slots[at];
     if (slot < 0) {
@@ -68,7 +80,7 @@ final class PairTable {
   }
 
   /** All pairs, the lowest key first. */
-  RegionGraph.Pairs sorted() {
+  public Pairs sorted() {
     long[] ordered = Arrays.copyOf(found, count);
     Arrays.sort(ordered);
     int[] orderedSides = new int[count];
@@ -78,6 +90,46 @@ final class PairTable {
       orderedSides[i] = sides[slot];
       System.arraycopy(contrasts, slot * parts, orderedContrasts, i * parts, parts);
     });
-    return new RegionGraph.Pairs(ordered, orderedSides, orderedContrasts);
+    return new Pairs(ordered, orderedSides, orderedContrasts);
+  }
+
+  /**
+   * Those of several tables as one; a pair that is in more than one is summed, in their order.
+   *
+   * @param tables (modified) emptied, to free what they hold
+   */
+  public static Pairs joined(Pairs[] tables, int parts) {
+    int total = 0;
+    for (Pairs table : tables) {
+      total += table.keys.length;
+    }
+    long[] keys = new long[total];
+    int at = 0;
+    for (Pairs table : tables) {
+      System.arraycopy(table.keys, 0, keys, at, table.keys.length);
+      at += table.keys.length;
+    }
+    Arrays.sort(keys);
+    int unique = 0;
+    for (int i = 0; i < keys.length; i++) {
+      if (i == 0 || keys[i] != keys[i - 1]) {
+        keys[unique++] = keys[i];
+      }
+    }
+    keys = Arrays.copyOf(keys, unique);
+    int[] sides = new int[unique];
+    float[] contrasts = new float[unique * parts];
+    for (int s = 0; s < tables.length; s++) {
+      Pairs table = tables[s];
+      for (int i = 0; i < table.keys.length; i++) {
+        int place = Arrays.binarySearch(keys, table.keys[i]);
+        sides[place] += table.sides[i];
+        for (int q = 0; q < parts; q++) {
+          contrasts[place * parts + q] += table.contrasts[i * parts + q];
+        }
+      }
+      tables[s] = null;
+    }
+    return new Pairs(keys, sides, contrasts);
   }
 }

@@ -1,0 +1,25 @@
+package sharpkestrel.objects;
+
+import java.util.List;
+import java.util.Optional;
+import sharpkestrel.raster.Raster;
+
+/** Measuring as it is where nothing else is said. */
+public final class Measures {
+
+  private Measures() {}
+
+  public static Measure of(ObjectSet objects, Raster scene, int levels) {
+    return new Measure(
+        objects,
+        scene,
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        List.of(),
+        "auto",
+        Double.NaN,
+        levels,
+        PairDirections.ALL);
+  }
+}
