@@ -13,6 +13,9 @@ import sharpkestrel.gather.Clip;
 import sharpkestrel.gather.OpenFile;
 import sharpkestrel.gather.Stack;
 import sharpkestrel.objects.Measure;
+import sharpkestrel.objects.RankInZones;
+import sharpkestrel.objects.RefineObjects;
+import sharpkestrel.objects.ZoneSummary;
 import sharpkestrel.place.FindFootprint;
 import sharpkestrel.place.FindOffsets;
 import sharpkestrel.place.FindSeams;
@@ -65,7 +68,10 @@ public final class StepCatalogue {
         Profiles.class,
         Segment.class,
         MeanShiftFilter.class,
+        RefineObjects.class,
         Measure.class,
+        RankInZones.class,
+        ZoneSummary.class,
         Winnow.class,
         OutlineObjects.class,
         Compare.class,

@@ -1,6 +1,9 @@
 package sharpkestrel.objects;
 
 import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.PairTable;
 
 /** Which objects touch which, and along how many pixel sides: a graph in flat arrays, both ways. */
@@ -14,6 +17,13 @@ public final class Neighbours {
     this.starts = starts;
     this.others = others;
     this.sides = sides;
+  }
+
+  /** Of a set's objects, in one pass over its labels. */
+  public static Neighbours of(ObjectSet set, Job job) {
+    BorderFeatures borders = new BorderFeatures(set.count(), 0, 0, Optional.empty());
+    ObjectStrips.run(set, ObjectGeometry.of(set), List.of(), List.of(borders), job);
+    return borders.neighbours();
   }
 
   static Neighbours of(int objects, PairTable.Pairs pairs) {
