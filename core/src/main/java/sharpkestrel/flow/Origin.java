@@ -42,7 +42,8 @@ public record Origin(StepSpec step, Map<String, String> settings, Map<String, St
   }
 
   private String digest(Map<String, String> sortedSettings) {
-    String text = step.id() + sortedSettings + new TreeMap<>(parts);
+    String version = step.version() == 1 ? "" : "@" + step.version();
+    String text = step.id() + version + sortedSettings + new TreeMap<>(parts);
     try {
       return HexFormat.of()
           .formatHex(

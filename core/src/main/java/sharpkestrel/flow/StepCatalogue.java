@@ -13,6 +13,7 @@ import sharpkestrel.gather.Clip;
 import sharpkestrel.gather.OpenFile;
 import sharpkestrel.gather.Stack;
 import sharpkestrel.objects.Measure;
+import sharpkestrel.objects.PickObjects;
 import sharpkestrel.objects.RankInZones;
 import sharpkestrel.objects.RefineObjects;
 import sharpkestrel.objects.ZoneSummary;
@@ -68,6 +69,7 @@ public final class StepCatalogue {
         Profiles.class,
         Segment.class,
         MeanShiftFilter.class,
+        PickObjects.class,
         RefineObjects.class,
         Measure.class,
         RankInZones.class,

@@ -25,7 +25,8 @@ public final class StepReference {
               .append(input.name())
               .append("` | input")
               .append(input.several() ? "s: " : ": ")
-              .append(input.does());
+              .append(input.does())
+              .append(input.when().isEmpty() ? "" : " (" + String.join(", ", input.when()) + ")");
           page.append(" | | ").append(input.optional() ? "none" : "needed").append(" |\n");
         }
         for (StepSpec.Option option : spec.options()) {

@@ -34,7 +34,13 @@ public final class StepSpec {
       String does,
       boolean ofPlace,
       boolean byHand,
+      List<String> when,
       List<Suits> suits) {
+
+    /** Whether it counts beside settings; see {@link Option#counts}. */
+    public boolean counts(UnaryOperator<String> valueOf) {
+      return StepSpec.counts(when, valueOf);
+    }
 
     /** The name under which the one at a place, from 1 on, is given where it takes several. */
     public String nth(int place) {
@@ -68,11 +74,7 @@ public final class StepSpec {
      * @param valueOf the text of another setting
      */
     public boolean counts(UnaryOperator<String> valueOf) {
-      return when.isEmpty()
-          || when.stream().map(text -> text.split("=")).anyMatch(sides -> {
-            String value = String.valueOf(valueOf.apply(sides[0]));
-            return value.replace('-', '_').equalsIgnoreCase(sides[1]);
-          });
+      return StepSpec.counts(when, valueOf);
     }
 
     public boolean isRequired() {
@@ -153,6 +155,7 @@ public final class StepSpec {
             in.does(),
             in.ofPlace(),
             in.byHand(),
+            List.of(in.when()),
             List.of(in.suits())));
       } else {
         options.add(new Option(
@@ -168,6 +171,14 @@ public final class StepSpec {
             component.getGenericType()));
       }
     }
+  }
+
+  private static boolean counts(List<String> when, UnaryOperator<String> valueOf) {
+    return when.isEmpty()
+        || when.stream().map(text -> text.split("=")).anyMatch(sides -> {
+          String value = String.valueOf(valueOf.apply(sides[0]));
+          return value.replace('-', '_').equalsIgnoreCase(sides[1]);
+        });
   }
 
   static String kebab(String camel) {
@@ -189,6 +200,11 @@ public final class StepSpec {
   /** Whether a raster that it makes is as light and dark as the one it is made from, so that both are seen alike. */
   public boolean keepsTones() {
     return info.keepsTones();
+  }
+
+  /** Tells what the step makes now from what it made from the same inputs and settings before it was changed. */
+  public int version() {
+    return info.version();
   }
 
   public Stage stage() {

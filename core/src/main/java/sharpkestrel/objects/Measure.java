@@ -28,6 +28,7 @@ import sharpkestrel.step.Suits;
     id = "measure",
     stage = Stage.SEGMENT,
     title = "Measure",
+    version = 2,
     does =
         "Measures every object: shape, spectrum, texture, context, and with height models how high it stands. The page of"
             + " features says what each is; groups that are not needed may be left out.")

@@ -47,13 +47,13 @@ public record RankInZones(
     Ties ties,
 
     @Setting(
-        label = "Keep",
+        label = "Ranks",
         does =
             "How many ranks of each zone are kept; auto keeps all objects, those in no zone too.",
         min = 1,
         max = 1e6,
         initial = "auto")
-    double keep)
+    double ranks)
     implements Step<ObjectSet> {
 
   /** Names of the columns that are made. */
@@ -113,8 +113,8 @@ public record RankInZones(
     columns.add(new Table.Column("zone_objects", "Objects in zone", "", count));
     columns.add(new Table.Column("zone_share", "Share of zone", "", share));
     ObjectSet all = objects.withTable(new Table(n, columns));
-    return Double.isNaN(keep)
+    return Double.isNaN(ranks)
         ? all
-        : all.select(IntStream.range(0, n).filter(i -> rank[i] <= keep).toArray());
+        : all.select(IntStream.range(0, n).filter(i -> rank[i] <= ranks).toArray());
   }
 }

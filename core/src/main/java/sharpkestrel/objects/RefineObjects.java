@@ -33,7 +33,8 @@ public record RefineObjects(
     @In(
         does = "Finer objects on the same pixels, for the operation finer.",
         optional = true,
-        byHand = true)
+        byHand = true,
+        when = "operation=finer")
     Optional<ObjectSet> finer,
 
     @Setting(

@@ -26,6 +26,7 @@ import sharpkestrel.step.Suits;
     id = "segment",
     stage = Stage.SEGMENT,
     title = "Segment",
+    version = 2,
     does =
         "Grows superpixels and merges them, the cheapest pair first, into one tree for the scene: pairs that are alike in"
             + " colour, light and height, with no sharp border between them, that make a rectangle. The grain chooses a"
@@ -56,6 +57,8 @@ public record Segment(
         byHand = true)
     Optional<Raster> layer,
 
+    @Group Regions regions,
+
     @Setting(
         label = "Grain",
         does =
@@ -65,8 +68,6 @@ public record Segment(
         max = 1e9,
         initial = "auto")
     double grain,
-
-    @Group Regions regions,
 
     @Setting(
         label = "Weights",

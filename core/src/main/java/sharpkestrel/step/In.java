@@ -20,6 +20,9 @@ public @interface In {
   /** Whether it changes what the step makes so much that a file is offered but never chosen by itself. */
   boolean byHand() default false;
 
+  /** When it counts, as of {@link Setting#when}; elsewhere panels leave it out. */
+  String[] when() default {};
+
   /** What a raster must be to be offered for it in the window. */
   Suits[] suits() default {};
 }

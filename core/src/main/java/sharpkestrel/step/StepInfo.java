@@ -20,6 +20,9 @@ public @interface StepInfo {
   /** One or two sentences: what it does, by which method. */
   String does();
 
+  /** Goes up by one when the step makes another result from the same inputs and settings, so that kept ones are not taken. */
+  int version() default 1;
+
   /** Whether a raster that it makes is as light and dark as the one it is made from, so that both are seen alike. */
   boolean keepsTones() default true;
 }

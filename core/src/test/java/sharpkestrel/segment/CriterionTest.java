@@ -69,8 +69,8 @@ class CriterionTest {
             surface,
             ground,
             Optional.empty(),
-            60,
             Regions.superpixels(25, 0.1),
+            60,
             List.of(),
             Double.NaN)
         .run(Job.QUIET);

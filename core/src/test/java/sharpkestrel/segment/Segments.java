@@ -20,8 +20,8 @@ public final class Segments {
         Optional.empty(),
         Optional.empty(),
         Optional.empty(),
-        grain,
         Regions.superpixels(25, 0.1),
+        grain,
         weights,
         Double.NaN);
   }

@@ -16,12 +16,15 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import sharpkestrel.app.model.PickModel;
 import sharpkestrel.app.model.ProfileModel;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.SeamModel;
 import sharpkestrel.app.model.TieModel;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.ObjectPaint;
+import sharpkestrel.app.viewer.PaneTool;
+import sharpkestrel.app.viewer.PickMarks;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.app.viewer.ProfileMarks;
 import sharpkestrel.app.viewer.Ramp;
@@ -65,6 +68,8 @@ public final class Bench extends VBox {
   private final SeamMarks seamMarks;
   private ProfileModel profiles;
   private ProfileMarks profileMarks;
+  private PickModel picks;
+  private PickMarks pickMarks;
   private String view = "Tool";
   private String tool = "";
   private boolean toolChosen;
@@ -165,8 +170,21 @@ public final class Bench extends VBox {
 
   /** Steps the grain, where its slider is in hand. */
   public void stepGrain(int direction) {
-    if (grain != null) {
+    if (isPicking()) {
+      picks.climb(direction);
+    } else if (grain != null) {
       grain.step(direction);
+    }
+  }
+
+  private boolean isPicking() {
+    return view.equals("Tool") && tool.equals("pick-objects");
+  }
+
+  /** Gives up what is picked from a tree. */
+  public void dropPicked() {
+    if (isPicking()) {
+      picks.drop();
     }
   }
 
@@ -221,7 +239,8 @@ public final class Bench extends VBox {
     if (!profiling && !(view.equals("Tool") && tool.equals("builtup"))) {
       picture.clearOver();
     }
-    picture.setTool(tying ? marks : laying ? seamMarks : profiling ? profileMarks : null);
+    PaneTool used = laying ? seamMarks : profiling ? profileMarks : isPicking() ? pickMarks : null;
+    picture.setTool(tying ? marks : used);
     if (tying && workspace.paneBProperty().get() != null) {
       workspace.compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
     }
@@ -232,9 +251,13 @@ public final class Bench extends VBox {
     return profiles;
   }
 
-  /** Sets the other half of a tie point where it is expected. */
+  /** Sets the other half of a tie point where it is expected, or accepts the picked object. */
   public void takeExpected() {
-    ties.takeExpected();
+    if (isPicking()) {
+      picks.accept();
+    } else {
+      ties.takeExpected();
+    }
   }
 
   /** Switches the tie point that is picked off. */
@@ -271,12 +294,17 @@ public final class Bench extends VBox {
     StepSpec step = StepCatalogue.get(id);
     return switch (id) {
       case "winnow" -> new WinnowPanel(workspace, picture);
+      case "pick-objects" -> {
+        picks = new PickModel(workspace);
+        pickMarks = new PickMarks(workspace, picks);
+        yield new PickPanel(workspace, picture, picks);
+      }
       case "segment" -> {
         grain = new GrainPanel(workspace, picture);
-        StepPanel panel = new StepPanel(workspace, picture, step);
+        StepPanel panel = new StepPanel(workspace, picture, step).brief();
         HBox.setHgrow(panel, Priority.ALWAYS);
-        grain.setPrefWidth(330);
-        grain.setMinWidth(330);
+        grain.setPrefWidth(280);
+        grain.setMinWidth(280);
         yield new HBox(10, grain, panel);
       }
       case "tiepoints" -> new TiePanel(workspace, picture, ties, marks);

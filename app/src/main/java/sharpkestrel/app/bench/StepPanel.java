@@ -2,6 +2,7 @@ package sharpkestrel.app.bench;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -71,12 +72,18 @@ public final class StepPanel extends HBox {
       varied.setValue(varied.getItems().get(0));
     }
     FlowPane fields = new FlowPane(12, 4);
+    Map<StepSpec.Input, Node> inputFields = new LinkedHashMap<>();
     for (StepSpec.Input input : step.inputs()) {
-      fields
-          .getChildren()
-          .add(StepSettings.field(title(input.name()), input.does(), "", inputs.control(input)));
+      Node field =
+          StepSettings.field(title(input.name()), input.does(), "", inputs.control(input));
+      field.managedProperty().bind(field.visibleProperty());
+      inputFields.put(input, field);
+      fields.getChildren().add(field);
     }
     settings = new StepSettings(workspace, step, option -> true, true);
+    Runnable showInputs = () -> inputFields.forEach(
+        (input, field) -> field.setVisible(input.counts(settings::text)));
+    showInputs.run();
     fields.getChildren().addAll(settings.fields());
     settings.onArea(patch -> scene()
         .flatMap(raster ->
@@ -87,6 +94,7 @@ public final class StepPanel extends HBox {
       }
     });
     settings.onChange(() -> {
+      showInputs.run();
       changed.run();
       if (tried) {
         again.playFromStart();

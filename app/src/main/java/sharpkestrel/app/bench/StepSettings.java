@@ -144,7 +144,8 @@ final class StepSettings {
     }
   }
 
-  private String text(String name) {
+  /** What a setting says now, as text; empty where there is none of that name here. */
+  String text(String name) {
     return switch (editors.get(name)) {
       case TextField field -> field.getText();
       case ComboBox<?> box -> String.valueOf(box.getValue());

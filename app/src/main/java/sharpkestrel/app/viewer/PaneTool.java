@@ -34,4 +34,18 @@ public interface PaneTool {
   void let();
 
   void click(boolean inB, double col, double row);
+
+  /** What is held while clicking. */
+  enum Click {
+    PLAIN,
+    /** With Shift. */
+    ADD,
+    /** With Alt. */
+    LEAVE_OUT
+  }
+
+  /** A click of a tool that tells one with a key held from a plain one. */
+  default void click(boolean inB, double col, double row, Click how) {
+    click(inB, col, row);
+  }
 }

@@ -140,7 +140,12 @@ final class PictureMouse {
     } else if (grabbed && dragged) {
       tools.let();
     } else if (!used && !dragged && tools.isInHand() && e.getButton() == MouseButton.PRIMARY) {
-      tools.click(e.getX(), e.getY());
+      tools.click(
+          e.getX(),
+          e.getY(),
+          e.isShiftDown()
+              ? PaneTool.Click.ADD
+              : e.isAltDown() ? PaneTool.Click.LEAVE_OUT : PaneTool.Click.PLAIN);
     } else if (!used && !dragged && !swiping && e.getButton() == MouseButton.PRIMARY) {
       picked.accept(rowAt(e.getX(), e.getY()));
     }

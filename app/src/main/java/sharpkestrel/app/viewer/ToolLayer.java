@@ -62,10 +62,10 @@ final class ToolLayer {
     tool.let();
   }
 
-  void click(double x, double y) {
+  void click(double x, double y, PaneTool.Click how) {
     boolean here = views.overB(x);
     Affine map = views.toPixels(here);
-    tool.click(here, map.x(x, y), map.y(x, y));
+    tool.click(here, map.x(x, y), map.y(x, y), how);
   }
 
   /**

@@ -16,7 +16,8 @@ public record Regions(
     @In(
         does = "Outlines that become objects, such as buildings or parcels (method outlines).",
         optional = true,
-        byHand = true)
+        byHand = true,
+        when = "method=outlines")
     Optional<OutlineSet> outlines,
 
     @Setting(

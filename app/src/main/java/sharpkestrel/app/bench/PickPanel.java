@@ -1,0 +1,135 @@
+package sharpkestrel.app.bench;
+
+import java.util.Locale;
+import java.util.Map;
+import javafx.collections.ListChangeListener;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import sharpkestrel.app.model.PickModel;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.flow.StepCatalogue;
+
+/** Picking objects by clicks: the rungs of the branch in hand, and the list of what was accepted. */
+final class PickPanel extends HBox {
+
+  private static final double PLOT_WIDTH = 470;
+  private static final double PLOT_HEIGHT = 164;
+
+  private final Workspace workspace;
+  private final PickModel model;
+  private final RungPlot plot;
+  private final Label size = new Label();
+  private final Label hint = new Label();
+  private final Label count = new Label();
+  private final Button accept = new Button("Accept");
+  private final Button make = new Button("Make object set");
+  private final Button back = new Button("Take back last");
+  private final TextField title = new TextField("Picked");
+
+  PickPanel(Workspace workspace, PictureView picture, PickModel model) {
+    super(10);
+    this.workspace = workspace;
+    this.model = model;
+    plot = new RungPlot(PLOT_WIDTH, PLOT_HEIGHT, model::take);
+    size.getStyleClass().add("big");
+    size.setId("pick-size");
+    hint.getStyleClass().add("soft");
+    hint.setWrapText(true);
+    accept.setId("pick-accept");
+    accept.setOnAction(e -> model.accept());
+    back.setId("pick-back");
+    back.setOnAction(e -> model.accepted().removeLast());
+    make.setId("pick-make");
+    make.getStyleClass().add("primary");
+    make.setOnAction(e -> make());
+    title.setId("pick-title");
+    count.setId("pick-count");
+    getChildren().addAll(branchCard(), acceptedCard());
+    model.pickedProperty().addListener((p, before, now) -> {
+      refresh();
+      picture.repaint();
+    });
+    model.accepted().addListener((ListChangeListener<PickModel.Picked>) change -> {
+      refresh();
+      picture.repaint();
+    });
+    workspace.paneAProperty().addListener((p, before, now) -> refresh());
+    refresh();
+  }
+
+  private VBox branchCard() {
+    Label heading = new Label("Rungs of the branch");
+    heading.getStyleClass().add("title");
+    HBox row = new HBox(16, size, accept);
+    row.setAlignment(Pos.CENTER_LEFT);
+    VBox beside = new VBox(8, row, hint);
+    beside.setPrefWidth(250);
+    HBox.setHgrow(beside, Priority.ALWAYS);
+    HBox both = new HBox(16, plot, beside);
+    VBox card = new VBox(6, heading, both);
+    card.getStyleClass().add("card");
+    HBox.setHgrow(card, Priority.ALWAYS);
+    return card;
+  }
+
+  private VBox acceptedCard() {
+    Label heading = new Label("Accepted");
+    heading.getStyleClass().add("title");
+    Label name = new Label("Result");
+    name.getStyleClass().add("soft");
+    Region gap = new Region();
+    VBox.setVgrow(gap, Priority.ALWAYS);
+    VBox card = new VBox(6, heading, count, back, gap, name, title, make);
+    card.getStyleClass().add("card");
+    card.setMinWidth(200);
+    card.setPrefWidth(200);
+    for (Button button : new Button[] {back, make}) {
+      button.setMaxWidth(Double.MAX_VALUE);
+    }
+    return card;
+  }
+
+  private void refresh() {
+    PickModel.Picked picked = model.pickedProperty().get();
+    boolean tree = model.hasTree();
+    plot.show(
+        model.branch().orElse(null), picked == null ? -1 : model.rung(), tree ? model.pixelArea() : 1);
+    size.setText(
+        picked == null
+            ? ""
+            : String.format(
+                Locale.ROOT, picked.area() < 100 ? "%.1f m\u00b2" : "%,.0f m\u00b2", picked.area()));
+    hint.setText(
+        !tree
+            ? "Run the segmentation, or click a segmented result in the trail: objects are picked out of its tree."
+            : picked == null
+                ? "Click on a thing in the picture. It lights up at the size at which the tree leaves it alone for longest."
+                : "[ and ] or a click on a bar take another size. Shift and click: this is part of it too. Alt and click: this"
+                    + " is not. Enter accepts, Esc begins anew.");
+    accept.setVisible(picked != null);
+    count.setText(
+        model.accepted().isEmpty()
+            ? "none yet"
+            : Result.grouped(model.accepted().size())
+                + (model.accepted().size() == 1 ? " object" : " objects"));
+    back.setDisable(model.accepted().isEmpty());
+    make.setDisable(model.accepted().isEmpty());
+  }
+
+  private void make() {
+    workspace.run(
+        StepCatalogue.get("pick-objects"),
+        title.getText().isBlank() ? "Picked" : title.getText().strip(),
+        Map.of("tree", workspace.paneAProperty().get()),
+        Map.of(),
+        Map.of("places", model.places()));
+  }
+}

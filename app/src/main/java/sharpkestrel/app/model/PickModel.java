@@ -1,0 +1,207 @@
+package sharpkestrel.app.model;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import org.locationtech.jts.geom.Geometry;
+import sharpkestrel.objects.ObjectAt;
+import sharpkestrel.objects.PickObjects;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Window;
+import sharpkestrel.segment.Branch;
+import sharpkestrel.segment.Cut;
+
+/**
+ * Objects that are picked out of a merge tree by clicks: the one in hand with the rungs of its branch, and those that were
+ * accepted.
+ */
+public final class PickModel {
+
+  /** What is picked at first has at least so many pixels, and at most this share of the scene. */
+  private static final int LEAST = 36;
+
+  private static final double MOST = 0.02;
+
+  /**
+   * @param parts what it is made of
+   * @param outlines of the parts, in ground coordinates
+   * @param area in m²
+   */
+  public record Picked(List<PickObjects.Part> parts, List<Geometry> outlines, double area) {}
+
+  /** A place that was clicked: a superpixel and where. */
+  private record Click(int leaf, int col, int row) {}
+
+  private final Workspace workspace;
+  private final ReadOnlyObjectWrapper<Picked> picked = new ReadOnlyObjectWrapper<>();
+  private final ObservableList<Picked> accepted = FXCollections.observableArrayList();
+  private Cut cut;
+  private int[] nodePixels;
+  private Branch branch;
+  private int rung;
+  private final List<Click> inside = new ArrayList<>();
+  private final List<Click> outside = new ArrayList<>();
+
+  public PickModel(Workspace workspace) {
+    this.workspace = workspace;
+    workspace.paneAProperty().addListener((p, before, now) -> follow());
+    follow();
+  }
+
+  private void follow() {
+    Result shown = workspace.paneAProperty().get();
+    Cut now = shown != null && shown.value() instanceof Cut c ? c : null;
+    boolean sameTree = now != null && cut != null && now.tree() == cut.tree();
+    cut = now;
+    if (!sameTree) {
+      nodePixels = null;
+      accepted.clear();
+      drop();
+    }
+  }
+
+  /** Whether pane A shows a tree to pick from. */
+  public boolean hasTree() {
+    return cut != null;
+  }
+
+  public ReadOnlyObjectProperty<Picked> pickedProperty() {
+    return picked.getReadOnlyProperty();
+  }
+
+  public ObservableList<Picked> accepted() {
+    return accepted;
+  }
+
+  /** The branch of the place that was clicked; empty where nothing is picked. */
+  public Optional<Branch> branch() {
+    return Optional.ofNullable(branch);
+  }
+
+  /** The rung of the branch that is picked; below 0 where several points say what is picked. */
+  public int rung() {
+    return outside.isEmpty() && inside.size() == 1 ? rung : -1;
+  }
+
+  public double pixelArea() {
+    return cut.ground().area();
+  }
+
+  /** Picks the object at a pixel, at the most stable rung of its branch. */
+  public void pick(int col, int row) {
+    Click click = click(col, row);
+    if (click == null) {
+      drop();
+      return;
+    }
+    if (nodePixels == null) {
+      nodePixels = Branch.pixelsOf(cut.tree());
+    }
+    inside.clear();
+    outside.clear();
+    inside.add(click);
+    branch = Branch.of(cut.tree(), nodePixels, click.leaf);
+    rung = branch.best(LEAST, (int) Math.max(LEAST, MOST * cut.tree().validPixels()));
+    show();
+  }
+
+  /** What is picked must hold this pixel too. */
+  public void addInside(int col, int row) {
+    Click click = click(col, row);
+    if (branch == null) {
+      pick(col, row);
+    } else if (click != null) {
+      outside.removeIf(c -> c.leaf == click.leaf);
+      inside.add(click);
+      show();
+    }
+  }
+
+  /** What is picked must not hold this pixel. */
+  public void addOutside(int col, int row) {
+    Click click = click(col, row);
+    if (branch != null && click != null && inside.stream().noneMatch(c -> c.leaf == click.leaf)) {
+      outside.add(click);
+      show();
+    }
+  }
+
+  /** Up or down to the next rung that is a thing of its own. */
+  public void climb(int direction) {
+    if (branch != null && rung() >= 0) {
+      rung = direction > 0 ? branch.above(rung) : branch.below(rung);
+      show();
+    }
+  }
+
+  /** Takes a rung of the branch. */
+  public void take(int newRung) {
+    if (branch != null && rung() >= 0) {
+      rung = newRung;
+      show();
+    }
+  }
+
+  public void drop() {
+    branch = null;
+    inside.clear();
+    outside.clear();
+    picked.set(null);
+  }
+
+  /** Puts what is picked among the accepted. */
+  public void accept() {
+    if (picked.get() != null) {
+      accepted.add(picked.get());
+      drop();
+    }
+  }
+
+  /** The accepted ones as the step takes them. */
+  public String places() {
+    return PickObjects.toText(accepted.stream().map(Picked::parts).toList());
+  }
+
+  private Click click(int col, int row) {
+    if (cut == null) {
+      return null;
+    }
+    int[] label = new int[1];
+    cut.superpixels().read(new Window(col, row, 1, 1), label);
+    return label[0] > 0 ? new Click(label[0] - 1, col, row) : null;
+  }
+
+  private void show() {
+    int[] nodes = rung() >= 0
+        ? new int[] {branch.node(rung)}
+        : Branch.cut(cut.tree(), leaves(inside), leaves(outside));
+    if (nodes.length == 0) {
+      workspace
+          .warningProperty()
+          .set("Nothing holds the points inside without those outside. Take a point back: Esc begins anew.");
+      return;
+    }
+    Affine ground = cut.superpixels().grid().affine();
+    List<PickObjects.Part> parts = new ArrayList<>();
+    List<Geometry> outlines = new ArrayList<>();
+    double area = 0;
+    for (int node : nodes) {
+      int[] rowOf = Branch.rowOf(cut.tree(), new int[] {node});
+      Click at = inside.stream().filter(c -> rowOf[c.leaf + 1] == 0).findFirst().orElseThrow();
+      double own = nodePixels[node] * pixelArea();
+      parts.add(new PickObjects.Part(
+          ground.x(at.col + 0.5, at.row + 0.5), ground.y(at.col + 0.5, at.row + 0.5), own));
+      ObjectAt.outline(cut.superpixels(), rowOf, at.col, at.row).ifPresent(outlines::add);
+      area += own;
+    }
+    picked.set(new Picked(parts, outlines, area));
+  }
+
+  private static int[] leaves(List<Click> clicks) {
+    return clicks.stream().mapToInt(Click::leaf).toArray();
+  }
+}

@@ -1,0 +1,98 @@
+package sharpkestrel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.framework.junit5.Start;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.segment.Cut;
+
+/** Ways of segmenting and picking by clicks, in a real window. */
+@ExtendWith(ApplicationExtension.class)
+class SegmentWindowTest extends TownWindow {
+
+  @Start
+  void start(Stage stage) {
+    begin(stage);
+  }
+
+  private void segment(FxRobot robot) {
+    openBoth();
+    settle(robot);
+    robot.clickOn("#stage-segment").clickOn("#segment-run");
+    window.waiting().results(3);
+    settle(robot);
+  }
+
+  private String label(String id) {
+    return ((Label) window.scene().lookup(id)).getText();
+  }
+
+  private double area() {
+    return Double.parseDouble(label("#pick-size").replaceAll("[^0-9.]", ""));
+  }
+
+  @Test
+  void clicksPickObjectsThatBecomeASet(FxRobot robot) {
+    segment(robot);
+    robot.clickOn("#tool-pick-objects");
+
+    robot.clickOn(window.onScreen(COARSE, COARSE, 20, 90));
+    double water = area();
+    assertThat(water).isPositive();
+    robot.press(KeyCode.SHIFT).clickOn(window.onScreen(COARSE, COARSE, 20, 20));
+    robot.release(KeyCode.SHIFT);
+    assertThat(area()).isGreaterThan(water);
+    robot.type(KeyCode.ESCAPE);
+    assertThat(label("#pick-size")).isEmpty();
+
+    robot.clickOn(window.onScreen(COARSE, COARSE, 20, 90));
+    double first = area();
+    robot.type(KeyCode.ENTER);
+    robot.clickOn(window.onScreen(COARSE, COARSE, 20, 20)).clickOn("#pick-accept");
+    assertThat(label("#pick-count")).isEqualTo("2 objects");
+    robot.clickOn("#pick-back");
+    assertThat(label("#pick-count")).isEqualTo("1 object");
+    robot.clickOn("#pick-make");
+    window.waiting().results(4);
+
+    Result made = workspace().results().getLast();
+    ObjectSet set = (ObjectSet) made.value();
+    assertThat(set.count()).isEqualTo(1);
+    assertThat(set.table().values("area")[0]).isBetween(first * 0.97, first * 1.03);
+  }
+
+  @Test
+  void aMethodShowsItsOwnSettingsAndItsRegionsAreTheObjects(FxRobot robot) {
+    openBoth();
+    settle(robot);
+    robot.clickOn("#stage-segment");
+    Node cell = window.scene().lookup("#segment-cell").getParent();
+    while (cell.isVisible() && cell.getParent().getParent() != null && cell.isManaged()) {
+      cell = cell.getParent();
+    }
+    assertThat(window.scene().lookup("#segment-superpixel").localToScreen(0, 0)).isNotNull();
+    assertThat(cell.isVisible()).isFalse();
+
+    robot.interact(() -> {
+      ComboBox<String> method = robot.lookup("#segment-method").queryComboBox();
+      method.setValue("grid");
+    });
+    assertThat(cell.isVisible()).isTrue();
+    robot.clickOn("#segment-run");
+    window.waiting().results(3);
+
+    Cut cut = (Cut) workspace().results().getLast().value();
+    // 240 m by 240 m in cells of 50 m
+    assertThat(cut.objects()).isEqualTo(25);
+  }
+}

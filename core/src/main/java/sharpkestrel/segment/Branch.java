@@ -1,0 +1,200 @@
+package sharpkestrel.segment;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * What a superpixel becomes part of on its way up a merge tree, and which of that is a thing of its own: a rung that the tree
+ * leaves alone for long while it joins others around it. A rung that only takes in crumbs stays the same rung: its life
+ * ends where it has grown by {@value #CRUMBS}.
+ */
+public final class Branch {
+
+  private static final double CRUMBS = 0.15;
+
+  /** Lives shorter than this do not make a rung natural. */
+  private static final double LEAST_STABILITY = 0.15;
+
+  private final int[] nodes;
+  private final int[] pixels;
+  private final double[] stability;
+  private final List<Integer> natural;
+
+  private Branch(int[] nodes, int[] pixels, double[] stability) {
+    this.nodes = nodes;
+    this.pixels = pixels;
+    this.stability = stability;
+    natural = naturalOnes();
+  }
+
+  /**
+   * @param nodePixels pixels of every node, from {@link #pixelsOf}
+   * @param leaf where the branch begins
+   */
+  public static Branch of(MergeTree tree, int[] nodePixels, int leaf) {
+    int[] nodes = new int[64];
+    int count = 0;
+    for (int node = leaf; node >= 0; node = tree.parent(node)) {
+      nodes = count == nodes.length ? Arrays.copyOf(nodes, 2 * count) : nodes;
+      nodes[count++] = node;
+    }
+    nodes = Arrays.copyOf(nodes, count);
+    int[] pixels = new int[count];
+    double[] born = new double[count];
+    for (int i = 0; i < count; i++) {
+      pixels[i] = nodePixels[nodes[i]];
+      born[i] = nodes[i] < tree.leaves() ? 0 : tree.heightOfMerge(nodes[i] - tree.leaves());
+    }
+    double[] stability = new double[count];
+    // superpixels are born at no height; the least height of the branch stands for it
+    double floor = count > 1 ? Math.max(1e-6, born[1] / 2) : 1;
+    for (int i = 0, j = 0; i < count - 1; i++) {
+      j = Math.max(j, i + 1);
+      while (j < count - 1 && pixels[j] <= (1 + CRUMBS) * pixels[i]) {
+        j++;
+      }
+      stability[i] = Math.log(Math.max(floor, born[j]) / Math.max(floor, born[i]));
+    }
+    return new Branch(nodes, pixels, stability);
+  }
+
+  /** Pixels of every node of a tree. */
+  public static int[] pixelsOf(MergeTree tree) {
+    int[] pixels = new int[tree.nodes()];
+    for (int node = 0; node < pixels.length; node++) {
+      pixels[node] += node < tree.leaves() ? tree.pixels(node) : 0;
+      if (tree.parent(node) >= 0) {
+        pixels[tree.parent(node)] += pixels[node];
+      }
+    }
+    return pixels;
+  }
+
+  private List<Integer> naturalOnes() {
+    List<Integer> found = new ArrayList<>();
+    for (int i = 0; i < nodes.length; i++) {
+      boolean best = stability[i] >= LEAST_STABILITY;
+      for (int k = i - 1; k >= 0 && best && pixels[k] * (1 + CRUMBS) >= pixels[i]; k--) {
+        best = stability[k] < stability[i];
+      }
+      for (int k = i + 1; k < nodes.length && best && pixels[k] <= (1 + CRUMBS) * pixels[i]; k++) {
+        best = stability[k] <= stability[i];
+      }
+      if (best) {
+        found.add(i);
+      }
+    }
+    return List.copyOf(found);
+  }
+
+  /** How many rungs there are, from the superpixel to the root. */
+  public int rungs() {
+    return nodes.length;
+  }
+
+  public int node(int rung) {
+    return nodes[rung];
+  }
+
+  public int pixels(int rung) {
+    return pixels[rung];
+  }
+
+  /** For how long the rung stays itself: the logarithm of the height it ends at over that it is born at. */
+  public double stability(int rung) {
+    return stability[rung];
+  }
+
+  /** The rungs that are things of their own, the smallest first. */
+  public List<Integer> natural() {
+    return natural;
+  }
+
+  /**
+   * The most stable natural rung of a size; the rung nearest to the least where there is none.
+   *
+   * @param least pixels, to {@code most}
+   */
+  public int best(int least, int most) {
+    int best = -1;
+    for (int rung : natural) {
+      boolean fits = pixels[rung] >= least && pixels[rung] <= most;
+      if (fits && (best < 0 || stability[rung] > stability[best])) {
+        best = rung;
+      }
+    }
+    for (int i = 0; i < nodes.length && best < 0; i++) {
+      best = pixels[i] >= least || i == nodes.length - 1 ? i : -1;
+    }
+    return best;
+  }
+
+  /** The natural rung above one, or the rung itself where there is none. */
+  public int above(int rung) {
+    return natural.stream().filter(r -> r > rung).findFirst().orElse(rung);
+  }
+
+  /** The natural rung below one, or the rung itself where there is none. */
+  public int below(int rung) {
+    return natural.stream().filter(r -> r < rung).reduce((a, b) -> b).orElse(rung);
+  }
+
+  /**
+   * The nodes that hold some superpixels and none of others: the smallest that holds all the former; where it holds one of
+   * the latter too, for each of the former the largest that does not.
+   *
+   * @param inside superpixels, at least one
+   */
+  public static int[] cut(MergeTree tree, int[] inside, int[] outside) {
+    boolean[] kept = new boolean[tree.nodes()];
+    for (int leaf : outside) {
+      for (int node = leaf; node >= 0; node = tree.parent(node)) {
+        kept[node] = true;
+      }
+    }
+    int[] seen = new int[tree.nodes()];
+    for (int leaf : inside) {
+      for (int node = leaf; node >= 0; node = tree.parent(node)) {
+        seen[node]++;
+      }
+    }
+    for (int node = inside[0]; node >= 0; node = tree.parent(node)) {
+      if (seen[node] == inside.length) {
+        if (!kept[node]) {
+          return new int[] {node};
+        }
+        break;
+      }
+    }
+    List<Integer> nodes = new ArrayList<>();
+    for (int leaf : inside) {
+      int top = -1;
+      for (int node = leaf; node >= 0 && !kept[node]; node = tree.parent(node)) {
+        top = node;
+      }
+      if (top >= 0 && !nodes.contains(top)) {
+        nodes.add(top);
+      }
+    }
+    return nodes.stream().mapToInt(Integer::intValue).toArray();
+  }
+
+  /** For each label 0 to n of superpixels 0 where it lies under one of the nodes, -1 elsewhere. */
+  public static int[] rowOf(MergeTree tree, int[] nodes) {
+    boolean[] under = new boolean[tree.nodes()];
+    for (int node : nodes) {
+      under[node] = true;
+    }
+    int[] rowOf = new int[tree.leaves() + 1];
+    rowOf[0] = -1;
+    for (int node = tree.nodes() - 1; node >= 0; node--) {
+      int up = tree.parent(node);
+      under[node] |= up >= 0 && under[up];
+      if (node < tree.leaves()) {
+        rowOf[node + 1] = under[node] ? 0 : -1;
+      }
+    }
+    return rowOf;
+  }
+}
