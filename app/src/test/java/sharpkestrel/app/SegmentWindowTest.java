@@ -12,7 +12,9 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
+import sharpkestrel.app.model.PickModel;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.shell.Shell;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.segment.Cut;
 
@@ -37,6 +39,10 @@ class SegmentWindowTest extends TownWindow {
     return ((Label) window.scene().lookup(id)).getText();
   }
 
+  private PickModel picks() {
+    return ((Shell) window.scene().getRoot()).bench().picks();
+  }
+
   private double area() {
     return Double.parseDouble(label("#pick-size").replaceAll("[^0-9.]", ""));
   }
@@ -49,9 +55,12 @@ class SegmentWindowTest extends TownWindow {
     robot.clickOn(window.onScreen(COARSE, COARSE, 20, 90));
     double water = area();
     assertThat(water).isPositive();
-    robot.press(KeyCode.SHIFT).clickOn(window.onScreen(COARSE, COARSE, 20, 20));
-    robot.release(KeyCode.SHIFT);
-    assertThat(area()).isGreaterThan(water);
+    // as a click with Shift does, and one with Alt
+    robot.interact(() -> picks().addInside(20, 20));
+    double both = area();
+    assertThat(both).isGreaterThan(water);
+    robot.interact(() -> picks().addOutside(100, 20));
+    assertThat(area()).isLessThanOrEqualTo(both);
     robot.type(KeyCode.ESCAPE);
     assertThat(label("#pick-size")).isEmpty();
 

@@ -145,8 +145,7 @@ final class SegmentQualityCommand implements Runnable {
       inputs.put("heights", RasterFiles.open(survey.heights()));
     }
     Cut cut = (Cut) StepCatalogue.get("segment").make(inputs, way.settings).run(job);
-    SegmentFit fit =
-        SegmentFit.of(cut, roofs(survey.truth("scene-one", way.product.truth)), job);
+    SegmentFit fit = SegmentFit.of(cut, roofs(survey.truth("scene-one", way.product.truth)), job);
     return new Row(seed, way, fit.atHeight(cut.height()), fit.ofAnyNode(), cut.objects());
   }
 
@@ -171,8 +170,7 @@ final class SegmentQualityCommand implements Runnable {
     return RasterFiles.open(file);
   }
 
-  private static Raster ortho(
-      Survey survey, String image, String pixel, Product product, Job job) {
+  private static Raster ortho(Survey survey, String image, String pixel, Product product, Job job) {
     Raster reflectance = (Raster) StepCatalogue.get("calibrate")
         .make(
             Map.of("scene", new Assemble(survey.item(), image).run(job)), Map.of("haze", "darkest"))
@@ -212,7 +210,8 @@ final class SegmentQualityCommand implements Runnable {
               .sorted(Map.Entry.comparingByKey())
               .map(e -> "--" + e.getKey() + " " + e.getValue())
               .toList()));
-      text.append("`\n\n| seed | roofs | objects | recall | mean IoU | over | under | recall, any node |\n");
+      text.append(
+          "`\n\n| seed | roofs | objects | recall | mean IoU | over | under | recall, any node |\n");
       text.append("|---|---|---|---|---|---|---|---|\n");
       rows.stream().filter(row -> row.way == way).forEach(row -> {
         SegmentFit.Fit fit = row.fit;

@@ -160,10 +160,6 @@ public final class SegmentFit {
       under += beyond;
     }
     return new Fit(
-        outlines,
-        (double) recalled / outlines,
-        iou / outlines,
-        over / outlines,
-        under / outlines);
+        outlines, (double) recalled / outlines, iou / outlines, over / outlines, under / outlines);
   }
 }

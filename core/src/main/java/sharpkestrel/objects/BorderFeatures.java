@@ -103,8 +103,7 @@ final class BorderFeatures implements ObjectStrips.Collector<BorderFeatures.Part
   }
 
   Neighbours neighbours() {
-    return Neighbours.of(
-        objects, PairTable.joined(pairs.toArray(PairTable.Pairs[]::new), 0));
+    return Neighbours.of(objects, PairTable.joined(pairs.toArray(PairTable.Pairs[]::new), 0));
   }
 
   double[] shadowShares() {

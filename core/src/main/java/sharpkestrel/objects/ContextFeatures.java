@@ -125,8 +125,7 @@ final class ContextFeatures {
     }
   }
 
-  private List<Table.Column> ofCoarser(
-      ObjectSet coarser, List<Table.Column> measured, Job job) {
+  private List<Table.Column> ofCoarser(ObjectSet coarser, List<Table.Column> measured, Job job) {
     if (!coarser.labels().grid().equals(objects.labels().grid())) {
       throw new RasterException(
           "The coarser objects lie on other pixels than the objects. Give a coarser cut of the same scene.");

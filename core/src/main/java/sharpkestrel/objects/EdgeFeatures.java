@@ -52,7 +52,8 @@ final class EdgeFeatures implements ObjectStrips.Collector<EdgeFeatures.Part> {
       part[at]++;
       part[at + 1] += length;
       if (length > 0) {
-        // an edge runs across its gradient; the gradient's angle is taken clockwise from north, rows running south
+        // an edge runs across its gradient; the gradient's angle is taken clockwise from north,
+        // rows running south
         part[at + 2] += (dy * dy - dx * dx) / length;
         part[at + 3] += -2 * dx * dy / length;
         double along = Math.toDegrees(Math.atan2(dx, -dy)) + 90;
@@ -98,8 +99,7 @@ final class EdgeFeatures implements ObjectStrips.Collector<EdgeFeatures.Part> {
       // the doubled angle of the gradient, half a turn on for the edge across it
       double gradient = Math.toDegrees(Math.atan2(sums[at + 3], sums[at + 2])) / 2;
       direction[i] = lengths > 0 ? ((gradient + 90) % 180 + 180) % 180 : Double.NaN;
-      agreement[i] =
-          lengths > 0 ? Math.hypot(sums[at + 2], sums[at + 3]) / lengths : Double.NaN;
+      agreement[i] = lengths > 0 ? Math.hypot(sums[at + 2], sums[at + 3]) / lengths : Double.NaN;
       for (int k = 0; k < DIRECTIONS; k++) {
         shares[k][i] = lengths > 0 ? sums[at + 6 + k] / lengths : Double.NaN;
       }

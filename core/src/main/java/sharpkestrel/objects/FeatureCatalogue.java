@@ -35,7 +35,8 @@ public final class FeatureCatalogue {
   private static final String BAND = "BAND";
   private static final String ROSENFELD =
       "Rosenfeld and Kak 1982, Digital Picture Processing, 2nd ed., chapter 11";
-  private static final String HARALICK = "Haralick, Shanmugam and Dinstein 1973, IEEE Trans. SMC 3(6)";
+  private static final String HARALICK =
+      "Haralick, Shanmugam and Dinstein 1973, IEEE Trans. SMC 3(6)";
   private static final Map<String, Feature> FEATURES = new LinkedHashMap<>();
 
   private FeatureCatalogue() {}
@@ -127,13 +128,7 @@ public final class FeatureCatalogue {
         "contrast",
         "contrast",
         "Mean less that of the neighbours, each as much as its share of the common border.");
-    add(
-        Group.SPECTRAL,
-        "brightness",
-        "Brightness",
-        BAND,
-        "Mean of the means of all bands.",
-        "");
+    add(Group.SPECTRAL, "brightness", "Brightness", BAND, "Mean of the means of all bands.", "");
     add(
         Group.SPECTRAL,
         "variation",
@@ -163,7 +158,8 @@ public final class FeatureCatalogue {
         "Homogeneity of pairs",
         "Mean of 1 / (1 + squared difference of grey levels).");
     texture("second_moment", "Angular second moment", "Sum of the squared shares of all pairs.");
-    texture("entropy", "Entropy of pairs", "Minus the sum of shares times their natural logarithms.");
+    texture(
+        "entropy", "Entropy of pairs", "Minus the sum of shares times their natural logarithms.");
     texture(
         "correlation",
         "Correlation of pairs",
@@ -212,10 +208,34 @@ public final class FeatureCatalogue {
     }
     add(Group.HEIGHT, "height_mean", "Height, mean", "m", "Mean of surface less terrain.", "");
     add(Group.HEIGHT, "height_max", "Height, maximum", "m", "Largest surface less terrain.", "");
-    add(Group.HEIGHT, "height_p10", "Height, 10th percentile", "m", "Height that a tenth of the pixels are under.", "");
-    add(Group.HEIGHT, "height_p50", "Height, median", "m", "Height that half of the pixels are under.", "");
-    add(Group.HEIGHT, "height_p90", "Height, 90th percentile", "m", "Height that nine tenths of the pixels are under.", "");
-    add(Group.HEIGHT, "height_spread", "Height, spread", "m", "Standard deviation of surface less terrain.", "");
+    add(
+        Group.HEIGHT,
+        "height_p10",
+        "Height, 10th percentile",
+        "m",
+        "Height that a tenth of the pixels are under.",
+        "");
+    add(
+        Group.HEIGHT,
+        "height_p50",
+        "Height, median",
+        "m",
+        "Height that half of the pixels are under.",
+        "");
+    add(
+        Group.HEIGHT,
+        "height_p90",
+        "Height, 90th percentile",
+        "m",
+        "Height that nine tenths of the pixels are under.",
+        "");
+    add(
+        Group.HEIGHT,
+        "height_spread",
+        "Height, spread",
+        "m",
+        "Standard deviation of surface less terrain.",
+        "");
     add(
         Group.HEIGHT,
         "slope",
@@ -282,7 +302,8 @@ public final class FeatureCatalogue {
         "texture_" + name,
         title,
         "",
-        definition + " Pairs of pixels one apart within the object, in the chosen directions, each both ways.",
+        definition
+            + " Pairs of pixels one apart within the object, in the chosen directions, each both ways.",
         HARALICK);
   }
 
@@ -323,7 +344,10 @@ public final class FeatureCatalogue {
             + " them; tests, formulas, colours and tables take them by name. BAND stands for a band's role, or its name where it"
             + " has none.\n");
     for (Group group : Group.values()) {
-      page.append("\n## ").append(group.title).append("\n\n| name | what it is called | unit | definition | source |\n|---|---|---|---|---|\n");
+      page.append("\n## ")
+          .append(group.title)
+          .append(
+              "\n\n| name | what it is called | unit | definition | source |\n|---|---|---|---|---|\n");
       for (Feature feature : FEATURES.values()) {
         if (feature.group == group) {
           page.append("| `")

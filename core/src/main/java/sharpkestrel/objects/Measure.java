@@ -39,7 +39,8 @@ public record Measure(
     Raster scene,
 
     @In(
-        does = "Surface model, one band in metres: with a height model under it objects have heights.",
+        does =
+            "Surface model, one band in metres: with a height model under it objects have heights.",
         optional = true,
         ofPlace = true,
         byHand = true,
@@ -47,7 +48,8 @@ public record Measure(
     Optional<Raster> surface,
 
     @In(
-        does = "Height model of the ground, one band in metres, above the same datum as the surface.",
+        does =
+            "Height model of the ground, one band in metres, above the same datum as the surface.",
         optional = true,
         ofPlace = true,
         suits = {Suits.PLACED, Suits.ONE_BAND})
@@ -220,8 +222,9 @@ public record Measure(
   }
 
   private Raster ground() {
-    return heights.orElseThrow(() -> new RasterException(
-        "The surface model alone does not tell how high objects stand. Give the height model of the ground too (--heights)."));
+    return heights.orElseThrow(
+        () -> new RasterException(
+            "The surface model alone does not tell how high objects stand. Give the height model of the ground too (--heights)."));
   }
 
   private Optional<Double> sun() {

@@ -83,8 +83,8 @@ final class Merging {
 
   /** Joins every object under an area to its best neighbour, the smallest first. */
   void dissolve(double least, Value value) {
-    PriorityQueue<double[]> small = new PriorityQueue<>((a, b) ->
-        a[0] != b[0] ? Double.compare(a[0], b[0]) : Double.compare(a[1], b[1]));
+    PriorityQueue<double[]> small = new PriorityQueue<>(
+        (a, b) -> a[0] != b[0] ? Double.compare(a[0], b[0]) : Double.compare(a[1], b[1]));
     for (int i = 0; i < area.length; i++) {
       if (area[i] < least) {
         small.add(new double[] {area[i], i});

@@ -146,11 +146,11 @@ final class ObjectStrips {
     boolean[] whole = new boolean[starts.length - 1];
     for (int k = 0; k < whole.length; k++) {
       Window bounds = geometry.bounds(low + k);
-      whole[k] = starts[k + 1] > starts[k]
-          && bounds.y() >= rows.y()
-          && bounds.bottom() <= rows.bottom();
+      whole[k] =
+          starts[k + 1] > starts[k] && bounds.y() >= rows.y() && bounds.bottom() <= rows.bottom();
     }
-    float[][] planes = new float[rasters.stream().mapToInt(r -> r.bands().size()).sum()][];
+    float[][] planes =
+        new float[rasters.stream().mapToInt(r -> r.bands().size()).sum()][];
     int at = 0;
     for (Raster raster : rasters) {
       for (float[] plane : raster.read(0, more, job.request())) {

@@ -32,8 +32,8 @@ final class OutlineShape {
         Window window = geometry.bounds(i);
         boolean[] mask = geometry.mask(i);
         symmetry[i] = symmetry(mask, window.width());
-        Polygon outline = largest(
-            Tracer.trace(mask, window.width(), window.height(), window.x(), window.y()));
+        Polygon outline =
+            largest(Tracer.trace(mask, window.width(), window.height(), window.x(), window.y()));
         corners[i] = Squarer.corners(outline, 1);
         straight[i] = straightShare(Squarer.simplify(outline, 1));
       }

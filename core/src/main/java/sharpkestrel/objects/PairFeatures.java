@@ -86,8 +86,7 @@ final class PairFeatures implements ObjectStrips.Collector<Map<Integer, PairFeat
   @Override
   public void join(Map<Integer, Counts> part) {
     part.forEach((object, counts) -> {
-      int[] matrix =
-          open.computeIfAbsent(object, any -> new int[greys.levels() * greys.levels()]);
+      int[] matrix = open.computeIfAbsent(object, any -> new int[greys.levels() * greys.levels()]);
       for (int c = 0; c < counts.cells.length; c++) {
         matrix[counts.cells[c]] += counts.counts[c];
       }
@@ -135,9 +134,7 @@ final class PairFeatures implements ObjectStrips.Collector<Map<Integer, PairFeat
   /** Ends what strips had cut, and gives the columns. */
   List<Table.Column> columns() {
     open.forEach((object, matrix) -> {
-      int[] cells = IntStream.range(0, matrix.length)
-          .filter(c -> matrix[c] > 0)
-          .toArray();
+      int[] cells = IntStream.range(0, matrix.length).filter(c -> matrix[c] > 0).toArray();
       finish(object, matrix, cells, cells.length);
     });
     open.clear();

@@ -81,7 +81,8 @@ public record PickObjects(
           // told below
         }
         throw new RasterException(
-            "A place is east, north and area, e.g. 512340.2 6702118.7 84.5, not '" + part.strip() + "'.");
+            "A place is east, north and area, e.g. 512340.2 6702118.7 84.5, not '" + part.strip()
+                + "'.");
       }
       objects.add(parts);
     }

@@ -79,8 +79,7 @@ public record RankInZones(
       throw new RasterException("There are no objects to rank: the object set is empty.");
     }
     double[] values = objects.table().values(by);
-    Zones assigned =
-        Zones.of(objects, zones, names.equals("auto") ? "" : names, job);
+    Zones assigned = Zones.of(objects, zones, names.equals("auto") ? "" : names, job);
     int n = objects.count();
     double[] rank = new double[n];
     double[] count = new double[n];
@@ -95,9 +94,7 @@ public record RankInZones(
       List<Integer> ranked = byZone.get(z);
       for (int k = 0; k < ranked.size(); k++) {
         int object = ranked.get(k);
-        boolean tied = k > 0
-            && ties == Ties.ALL
-            && values[object] == values[ranked.get(k - 1)];
+        boolean tied = k > 0 && ties == Ties.ALL && values[object] == values[ranked.get(k - 1)];
         zone[object] = assigned.names().get(z);
         count[object] = ranked.size();
         share[object] = areas[object] / (assigned.pixels()[z] * objects.ground().area());

@@ -28,7 +28,8 @@ import sharpkestrel.step.StepInfo;
             + " their neighbours, fills holes, splits at necks, or takes finer objects inside of some. What comes out has areas"
             + " only and is to be measured again.")
 public record RefineObjects(
-    @In(does = "The objects to mend, measured as far as tests need it.") ObjectSet objects,
+    @In(does = "The objects to mend, measured as far as tests need it.")
+    ObjectSet objects,
 
     @In(
         does = "Finer objects on the same pixels, for the operation finer.",
@@ -55,7 +56,8 @@ public record RefineObjects(
 
     @Setting(
         label = "Same",
-        does = "Column of texts, such as a class: only neighbours that have the same text become one; empty: all.",
+        does =
+            "Column of texts, such as a class: only neighbours that have the same text become one; empty: all.",
         initial = "auto",
         when = "operation=merge")
     String same,
@@ -174,7 +176,8 @@ public record RefineObjects(
   private ObjectSet merge(boolean[] meant, Job job) {
     Table.Column texts = same.isBlank() ? null : objects.table().column(same);
     if (texts != null && !texts.isText()) {
-      throw new RasterException("'" + same + "' holds numbers; give a column of texts, such as a class.");
+      throw new RasterException(
+          "'" + same + "' holds numbers; give a column of texts, such as a class.");
     }
     Neighbours neighbours = Neighbours.of(objects, job);
     Merging merging = merging(neighbours);
@@ -347,31 +350,29 @@ public record RefineObjects(
   private ObjectSet splitNecks(boolean[] meant, Job job) {
     ObjectGeometry geometry = ObjectGeometry.of(objects);
     double half = neck / objects.ground().mean() / 2;
-    return rebuilt(
-        job,
-        (labels, next) -> {
-          int count = next;
-          for (int i = 0; i < meant.length; i++) {
-            job.cancellation().check();
-            if (!meant[i]) {
-              continue;
-            }
-            Window bounds = geometry.bounds(i);
-            int[] parts = Necks.parts(geometry.mask(i), bounds, half);
-            int most = Arrays.stream(parts).max().orElse(1);
-            if (most > 1) {
-              int[] drawn = new int[bounds.area()];
-              labels.read(bounds, drawn);
-              for (int k = 0; k < drawn.length; k++) {
-                // the first part keeps the object's number
-                drawn[k] = parts[k] > 1 ? count + parts[k] - 1 : drawn[k];
-              }
-              labels.write(bounds, drawn);
-              count += most - 1;
-            }
+    return rebuilt(job, (labels, next) -> {
+      int count = next;
+      for (int i = 0; i < meant.length; i++) {
+        job.cancellation().check();
+        if (!meant[i]) {
+          continue;
+        }
+        Window bounds = geometry.bounds(i);
+        int[] parts = Necks.parts(geometry.mask(i), bounds, half);
+        int most = Arrays.stream(parts).max().orElse(1);
+        if (most > 1) {
+          int[] drawn = new int[bounds.area()];
+          labels.read(bounds, drawn);
+          for (int k = 0; k < drawn.length; k++) {
+            // the first part keeps the object's number
+            drawn[k] = parts[k] > 1 ? count + parts[k] - 1 : drawn[k];
           }
-          return count;
-        });
+          labels.write(bounds, drawn);
+          count += most - 1;
+        }
+      }
+      return count;
+    });
   }
 
   private ObjectSet takeFiner(boolean[] meant, ObjectSet fine, Job job) {

@@ -53,7 +53,8 @@ public record ZoneSummary(
     List<List<Integer>> byZone = assigned.ranked(values, true);
     for (int z = 0; z < n; z++) {
       List<Integer> ranked = byZone.get(z);
-      List<Integer> valued = ranked.stream().filter(i -> !Double.isNaN(values[i])).toList();
+      List<Integer> valued =
+          ranked.stream().filter(i -> !Double.isNaN(values[i])).toList();
       count[z] = ranked.size();
       area[z] = ranked.stream().mapToDouble(i -> areas[i]).sum();
       share[z] = assigned.pixels()[z] == 0
@@ -78,9 +79,12 @@ public record ZoneSummary(
                 new Table.Column("objects", "Objects", "", count),
                 new Table.Column("objects_area", "Area of objects", "m²", area),
                 new Table.Column("covered", "Share covered", "", share),
-                new Table.Column(of + "_average", feature.title() + ", average", feature.unit(), mean),
-                new Table.Column(of + "_largest", feature.title() + ", largest", feature.unit(), most),
-                new Table.Column(of + "_smallest", feature.title() + ", smallest", feature.unit(), least),
+                new Table.Column(
+                    of + "_average", feature.title() + ", average", feature.unit(), mean),
+                new Table.Column(
+                    of + "_largest", feature.title() + ", largest", feature.unit(), most),
+                new Table.Column(
+                    of + "_smallest", feature.title() + ", smallest", feature.unit(), least),
                 new Table.Column("largest_object", "Object of the largest", "", largest),
                 new Table.Column("smallest_object", "Object of the smallest", "", smallest))));
   }

@@ -96,8 +96,8 @@ record Zones(int[] zoneOf, long[] pixels, List<String> names) {
       }
     }
     if (inside == 0) {
-      throw new RasterException(
-          "None of the " + drawn.length + " zones has a pixel of the objects' scene in it: they lie elsewhere.");
+      throw new RasterException("None of the " + drawn.length
+          + " zones has a pixel of the objects' scene in it: they lie elsewhere.");
     }
     if (!missing.isEmpty()) {
       job.warn(missing.size() + " of " + drawn.length

@@ -26,7 +26,8 @@ public final class HeightAboveGround extends DerivedRaster {
   private HeightAboveGround(Grid grid, Raster surface, Raster terrain) {
     super(
         grid,
-        List.of(new Band("height above ground", BandRole.OTHER, "m", SampleType.FLOAT32, Double.NaN)),
+        List.of(
+            new Band("height above ground", BandRole.OTHER, "m", SampleType.FLOAT32, Double.NaN)),
         Attachments.NONE,
         Zoom.RESAMPLING);
     this.surface = surface;

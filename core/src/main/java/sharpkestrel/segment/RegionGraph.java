@@ -133,7 +133,11 @@ final class RegionGraph {
       job.progress("Joining neighbours", start + done.length, strips);
     }
     return new RegionGraph(
-        space.dimensions(), space.parts(), counts, sums, PairTable.joined(pairs, space.parts().size()));
+        space.dimensions(),
+        space.parts(),
+        counts,
+        sums,
+        PairTable.joined(pairs, space.parts().size()));
   }
 
   private static Strip strip(FeatureSpace space, LabelRaster labels, int index, Job job) {

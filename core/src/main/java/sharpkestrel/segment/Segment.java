@@ -45,7 +45,8 @@ public record Segment(
     Optional<Raster> surface,
 
     @In(
-        does = "Height model of the ground, one band in metres, above the same datum as the surface.",
+        does =
+            "Height model of the ground, one band in metres, above the same datum as the surface.",
         optional = true,
         ofPlace = true,
         suits = {Suits.PLACED, Suits.ONE_BAND})
@@ -108,8 +109,9 @@ public record Segment(
     if (surface.isEmpty()) {
       return Optional.empty();
     }
-    Raster ground = heights.orElseThrow(() -> new RasterException(
-        "The surface model alone does not tell what stands from a hill. Give the height model of the ground too (--heights)."));
+    Raster ground = heights.orElseThrow(
+        () -> new RasterException(
+            "The surface model alone does not tell what stands from a hill. Give the height model of the ground too (--heights)."));
     return Optional.of(HeightAboveGround.of(scene.grid(), surface.get(), ground));
   }
 

@@ -207,8 +207,7 @@ final class TreeBuilder {
     double dy = forms[fk + 1] - forms[fl + 1];
     double[] between = {dx * dx, dx * dy, dy * dy};
     for (int k = 2; k < RegionGraph.FORM; k++) {
-      forms[fk + k] =
-          (float) (sk * forms[fk + k] + sl * forms[fl + k] + sk * sl * between[k - 2]);
+      forms[fk + k] = (float) (sk * forms[fk + k] + sl * forms[fl + k] + sk * sl * between[k - 2]);
     }
     forms[fk] = (float) (sk * forms[fk] + sl * forms[fl]);
     forms[fk + 1] = (float) (sk * forms[fk + 1] + sl * forms[fl + 1]);

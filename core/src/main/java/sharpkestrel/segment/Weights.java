@@ -36,7 +36,8 @@ record Weights(Map<BandRole, Double> bands, Criterion criterion) {
     double edges = others.getOrDefault("edges", 1.0) * standard.edges();
     if (edges > 2) {
       throw new RasterException(
-          "Edges count at most 2: then only the contrast across a border counts, not " + edges + ".");
+          "Edges count at most 2: then only the contrast across a border counts, not " + edges
+              + ".");
     }
     return new Weights(
         bands,

@@ -23,8 +23,8 @@ final class Drawn {
       labels[i] = letter == '.' ? 0 : letter - 'a' + 1;
       most = Math.max(most, labels[i]);
     }
-    Grid grid = new Grid(
-        width, rows.length, Affine.northUp(512_000, 6_702_000, 1), CrsName.epsg(32630));
+    Grid grid =
+        new Grid(width, rows.length, Affine.northUp(512_000, 6_702_000, 1), CrsName.epsg(32630));
     ScratchLabels drawn = new ScratchLabels(grid);
     drawn.write(grid.window(), labels);
     drawn.setMaxLabel(most);

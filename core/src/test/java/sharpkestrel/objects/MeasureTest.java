@@ -87,7 +87,8 @@ class MeasureTest {
             objects(),
             SCENE,
             surface.map(s -> s),
-            surface.map(s -> Made.placed(WIDTH, HEIGHT, 0.5, (b, c, r) -> 10 + 0.1 * c, BandRole.HEIGHT)),
+            surface.map(
+                s -> Made.placed(WIDTH, HEIGHT, 0.5, (b, c, r) -> 10 + 0.1 * c, BandRole.HEIGHT)),
             Optional.empty(),
             List.of(),
             beside,
@@ -226,7 +227,8 @@ class MeasureTest {
 
   @Test
   void heightIsOverTheGroundAndSlopeThatOfTheSurface() {
-    // a plane that rises 0.3 m a metre to the east and 0.4 to the south, over ground that rises 0.2 to the east
+    // a plane that rises 0.3 m a metre to the east and 0.4 to the south, over ground that rises 0.2
+    // to the east
     MemoryRaster surface = Made.placed(
         WIDTH, HEIGHT, 0.5, (b, col, row) -> 20 + 0.15 * col + 0.2 * row, BandRole.HEIGHT);
 
@@ -242,8 +244,7 @@ class MeasureTest {
         }
       }
       assertThat(t.values("height_mean")[i]).isCloseTo(sum / count, within(1e-3));
-      assertThat(t.values("slope")[i])
-          .isCloseTo(Math.toDegrees(Math.atan(0.5)), within(1e-2));
+      assertThat(t.values("slope")[i]).isCloseTo(Math.toDegrees(Math.atan(0.5)), within(1e-2));
       assertThat(t.values("roughness")[i]).isLessThan(0.01);
     }
   }
@@ -268,8 +269,7 @@ class MeasureTest {
       for (int i = 0; i < LABELS.length; i++) {
         if (LABELS[i] == object + 1) {
           for (int j : theirs) {
-            least = Math.min(
-                least, Math.hypot(i % WIDTH - j % WIDTH, i / WIDTH - j / WIDTH));
+            least = Math.min(least, Math.hypot(i % WIDTH - j % WIDTH, i / WIDTH - j / WIDTH));
           }
         }
       }
@@ -303,7 +303,11 @@ class MeasureTest {
     drawn.write(new Window(0, 0, size, size), labels);
     drawn.setMaxLabel(3);
     ObjectSet set = new ObjectSet(
-        drawn, new int[] {-1, 0, 1, 2}, new int[] {1, 2, 3}, new Table(3, List.of()), new GroundSize(0.5, 0.5));
+        drawn,
+        new int[] {-1, 0, 1, 2},
+        new int[] {1, 2, 3},
+        new Table(3, List.of()),
+        new GroundSize(0.5, 0.5));
 
     // the sun in the south
     double[] shares = new Measure(
@@ -335,7 +339,11 @@ class MeasureTest {
     labels.write(stripes.grid().window(), ones);
     labels.setMaxLabel(1);
     ObjectSet set = new ObjectSet(
-        labels, new int[] {-1, 0}, new int[] {1}, new Table(1, List.of()), new GroundSize(0.5, 0.5));
+        labels,
+        new int[] {-1, 0},
+        new int[] {1},
+        new Table(1, List.of()),
+        new GroundSize(0.5, 0.5));
 
     Table t = Measures.of(set, stripes, 32).run(Job.QUIET).table();
 
@@ -397,16 +405,32 @@ class MeasureTest {
   @Test
   void wrongWishesAreNamed() {
     assertThatThrownBy(() -> new Measure(
-            objects(), SCENE, Optional.empty(), Optional.empty(), Optional.empty(),
-            List.of("colour"), "auto", Double.NaN, 16, PairDirections.ALL))
+            objects(),
+            SCENE,
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            List.of("colour"),
+            "auto",
+            Double.NaN,
+            16,
+            PairDirections.ALL))
         .hasMessageContaining("'colour'")
         .hasMessageContaining("spectral");
     assertThatThrownBy(() -> measured(Optional.empty(), "greenness > 3", Double.NaN))
         .hasMessageContaining("greenness")
         .hasMessageContaining("ndvi");
     assertThatThrownBy(() -> new Measure(
-                objects(), SCENE, Optional.empty(), Optional.empty(), Optional.empty(),
-                List.of("height"), "auto", Double.NaN, 16, PairDirections.ALL)
+                objects(),
+                SCENE,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                List.of("height"),
+                "auto",
+                Double.NaN,
+                16,
+                PairDirections.ALL)
             .run(Job.QUIET))
         .hasMessageContaining("--surface");
   }

@@ -25,8 +25,8 @@ import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.SampleType;
-import sharpkestrel.raster.Window;
 import sharpkestrel.raster.ScratchLabels;
+import sharpkestrel.raster.Window;
 
 class ObjectsTest {
 

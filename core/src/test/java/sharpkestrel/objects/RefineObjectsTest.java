@@ -55,8 +55,8 @@ class RefineObjectsTest {
         .table()
         .with(List.of(Table.Column.ofTexts("class", "Class", List.of("x", "x", "y", "y")))));
 
-    ObjectSet merged = refine(
-        set, Operation.MERGE, "auto", "class", "auto", 1, 10, Neighbour.LONGEST_BORDER, 3);
+    ObjectSet merged =
+        refine(set, Operation.MERGE, "auto", "class", "auto", 1, 10, Neighbour.LONGEST_BORDER, 3);
 
     assertThat(Drawn.letters(merged)).containsExactly("aabb");
     assertThat(merged.table().column("class").text(1)).isEqualTo("y");
@@ -67,10 +67,10 @@ class RefineObjectsTest {
     String[] rows = {"aaaabb", "aaccbb", "aaaabb"};
     ObjectSet set = with(Drawn.of(rows), "red_mean", 10, 50, 45);
 
-    ObjectSet byBorder = refine(
-        set, Operation.DISSOLVE, "auto", "auto", "auto", 1, 3, Neighbour.LONGEST_BORDER, 3);
-    ObjectSet byColour = refine(
-        set, Operation.DISSOLVE, "auto", "auto", "auto", 1, 3, Neighbour.MOST_SIMILAR, 3);
+    ObjectSet byBorder =
+        refine(set, Operation.DISSOLVE, "auto", "auto", "auto", 1, 3, Neighbour.LONGEST_BORDER, 3);
+    ObjectSet byColour =
+        refine(set, Operation.DISSOLVE, "auto", "auto", "auto", 1, 3, Neighbour.MOST_SIMILAR, 3);
 
     assertThat(Drawn.letters(byBorder)).containsExactly("aaaabb", "aaaabb", "aaaabb");
     assertThat(Drawn.letters(byColour)).containsExactly("aaaabb", "aabbbb", "aaaabb");
@@ -93,9 +93,25 @@ class RefineObjectsTest {
     ObjectSet set = with(Drawn.of("abcdef"), "light", 9, 2, 2, 2, 8, 2);
 
     ObjectSet once = refine(
-        set, Operation.GROW, "light > 8.5", "auto", "light < 5", 1, 10, Neighbour.LONGEST_BORDER, 3);
+        set,
+        Operation.GROW,
+        "light > 8.5",
+        "auto",
+        "light < 5",
+        1,
+        10,
+        Neighbour.LONGEST_BORDER,
+        3);
     ObjectSet often = refine(
-        set, Operation.GROW, "light > 8.5", "auto", "light < 5", 9, 10, Neighbour.LONGEST_BORDER, 3);
+        set,
+        Operation.GROW,
+        "light > 8.5",
+        "auto",
+        "light < 5",
+        9,
+        10,
+        Neighbour.LONGEST_BORDER,
+        3);
 
     assertThat(Drawn.letters(once)).containsExactly("aabcde");
     assertThat(Drawn.letters(often)).containsExactly("aaaabc");
@@ -103,12 +119,7 @@ class RefineObjectsTest {
 
   @Test
   void holesCloseFromWithinAndWhatReachesTheEdgeIsNone() {
-    ObjectSet set = Drawn.of(
-        "aaaaaad",
-        "abbbaae",
-        "abcbaae",
-        "abbbaae",
-        "aaaaaad");
+    ObjectSet set = Drawn.of("aaaaaad", "abbbaae", "abcbaae", "abbbaae", "aaaaaad");
 
     ObjectSet filled = refine(set, Operation.FILL_HOLES, "auto");
 
@@ -135,7 +146,8 @@ class RefineObjectsTest {
     assertThat(rows[5]).isEqualTo(".aaaaa...bbbb.");
     assertThat(rows[3]).startsWith(".aaaaaa").endsWith("bbbbb.");
     assertThat(split.count()).isEqualTo(2);
-    assertThat(split.table().values("area")[0] + split.table().values("area")[1]).isEqualTo(48);
+    assertThat(split.table().values("area")[0] + split.table().values("area")[1])
+        .isEqualTo(48);
   }
 
   @Test

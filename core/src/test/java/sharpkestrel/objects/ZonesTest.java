@@ -34,7 +34,8 @@ class ZonesTest {
   }
 
   private static OutlineSet zones(Geometry... outlines) {
-    List<String> names = new ArrayList<>(List.of("West", "East", "Far")).subList(0, outlines.length);
+    List<String> names =
+        new ArrayList<>(List.of("West", "East", "Far")).subList(0, outlines.length);
     return new OutlineSet(
         CrsName.epsg(32630),
         List.of(outlines),
@@ -48,8 +49,7 @@ class ZonesTest {
 
   @Test
   void theTallestOfEachZoneIsFirstAndTiesShareARank() {
-    Table t = ranked(
-            Ties.ALL, Double.NaN, zones(columns(0, 5), columns(5, 10)), Job.QUIET)
+    Table t = ranked(Ties.ALL, Double.NaN, zones(columns(0, 5), columns(5, 10)), Job.QUIET)
         .table();
 
     assertThat(t.values("zone_rank")).containsExactly(3, 1, 1, 4, 1, 2, Double.NaN);
@@ -64,8 +64,7 @@ class ZonesTest {
   void keepingOneOfEachZoneTakesAllTiesOrOne() {
     OutlineSet zones = zones(columns(0, 5), columns(5, 10));
 
-    assertThat(ranked(Ties.ALL, 1, zones, Job.QUIET).ids())
-        .containsExactly(101, 102, 104);
+    assertThat(ranked(Ties.ALL, 1, zones, Job.QUIET).ids()).containsExactly(101, 102, 104);
     assertThat(ranked(Ties.ONE, 1, zones, Job.QUIET).ids()).containsExactly(101, 104);
   }
 
@@ -96,8 +95,7 @@ class ZonesTest {
 
   @Test
   void zonesThatMissTheSceneAreRefused() {
-    assertThatThrownBy(() -> ranked(
-            Ties.ALL, 1, zones(columns(90, 99)), Job.QUIET))
+    assertThatThrownBy(() -> ranked(Ties.ALL, 1, zones(columns(90, 99)), Job.QUIET))
         .hasMessageContaining("lie elsewhere");
     assertThatThrownBy(() -> new RankInZones(
                 objects(), zones(columns(0, 5)), "auto", "tallness", First.LARGEST, Ties.ALL, 1)

@@ -16,8 +16,8 @@ import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Made;
 import sharpkestrel.raster.Raster;
-import sharpkestrel.raster.Window;
 import sharpkestrel.raster.ScratchLabels;
+import sharpkestrel.raster.Window;
 
 class ReprojectedTest {
 

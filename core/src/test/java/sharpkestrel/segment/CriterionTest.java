@@ -89,8 +89,8 @@ class CriterionTest {
     Weights weights = Weights.parse(List.of("light=0", "near_infrared=2", "form=0", "edges=2"));
 
     assertThat(weights.criterion()).isEqualTo(new Criterion(0, 1, 1, 0.2, 2, 0));
-    assertThat(weights.bands()).containsExactlyEntriesOf(java.util.Map.of(
-        BandRole.NEAR_INFRARED, 2.0));
+    assertThat(weights.bands())
+        .containsExactlyEntriesOf(java.util.Map.of(BandRole.NEAR_INFRARED, 2.0));
   }
 
   @Test

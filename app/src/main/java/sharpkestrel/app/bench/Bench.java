@@ -251,6 +251,11 @@ public final class Bench extends VBox {
     return profiles;
   }
 
+  /** What is picked from a tree; null before its tool was first in hand. */
+  public PickModel picks() {
+    return picks;
+  }
+
   /** Sets the other half of a tie point where it is expected, or accepts the picked object. */
   public void takeExpected() {
     if (isPicking()) {

@@ -101,12 +101,16 @@ final class PickPanel extends HBox {
     PickModel.Picked picked = model.pickedProperty().get();
     boolean tree = model.hasTree();
     plot.show(
-        model.branch().orElse(null), picked == null ? -1 : model.rung(), tree ? model.pixelArea() : 1);
+        model.branch().orElse(null),
+        picked == null ? -1 : model.rung(),
+        tree ? model.pixelArea() : 1);
     size.setText(
         picked == null
             ? ""
             : String.format(
-                Locale.ROOT, picked.area() < 100 ? "%.1f m\u00b2" : "%,.0f m\u00b2", picked.area()));
+                Locale.ROOT,
+                picked.area() < 100 ? "%.1f m\u00b2" : "%,.0f m\u00b2",
+                picked.area()));
     hint.setText(
         !tree
             ? "Run the segmentation, or click a segmented result in the trail: objects are picked out of its tree."

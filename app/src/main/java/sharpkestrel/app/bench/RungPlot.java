@@ -108,7 +108,9 @@ final class RungPlot extends Pane {
     double high = branch.pixels(branch.rungs() - 1) * pixelArea;
     for (double area = Math.pow(10, Math.ceil(Math.log10(low))); area <= high; area *= 10) {
       double at = LEFT
-          + (canvas.getWidth() - 2 * LEFT) * Math.log(area / low) / Math.log(Math.max(high / low, 1.01));
+          + (canvas.getWidth() - 2 * LEFT)
+              * Math.log(area / low)
+              / Math.log(Math.max(high / low, 1.01));
       g.strokeLine(at, base, at, base + 4);
       String text = area < 10_000 ? "" + Math.round(area) : Math.round(area / 1000) + " k";
       g.fillText(text, at, base + 16);

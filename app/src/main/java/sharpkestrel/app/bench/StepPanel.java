@@ -74,15 +74,14 @@ public final class StepPanel extends HBox {
     FlowPane fields = new FlowPane(12, 4);
     Map<StepSpec.Input, Node> inputFields = new LinkedHashMap<>();
     for (StepSpec.Input input : step.inputs()) {
-      Node field =
-          StepSettings.field(title(input.name()), input.does(), "", inputs.control(input));
+      Node field = StepSettings.field(title(input.name()), input.does(), "", inputs.control(input));
       field.managedProperty().bind(field.visibleProperty());
       inputFields.put(input, field);
       fields.getChildren().add(field);
     }
     settings = new StepSettings(workspace, step, option -> true, true);
-    Runnable showInputs = () -> inputFields.forEach(
-        (input, field) -> field.setVisible(input.counts(settings::text)));
+    Runnable showInputs =
+        () -> inputFields.forEach((input, field) -> field.setVisible(input.counts(settings::text)));
     showInputs.run();
     fields.getChildren().addAll(settings.fields());
     settings.onArea(patch -> scene()

@@ -182,7 +182,8 @@ public final class PickModel {
     if (nodes.length == 0) {
       workspace
           .warningProperty()
-          .set("Nothing holds the points inside without those outside. Take a point back: Esc begins anew.");
+          .set(
+              "Nothing holds the points inside without those outside. Take a point back: Esc begins anew.");
       return;
     }
     Affine ground = cut.superpixels().grid().affine();

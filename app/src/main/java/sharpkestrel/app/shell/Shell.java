@@ -126,7 +126,10 @@ public final class Shell extends StackPane {
     keys.key(KeyCode.R, "run the tool on all", bench::runAll);
     keys.key(KeyCode.E, "lift the bench over the picture", () -> lift(!bench.isLifted()));
     keys.key(KeyCode.P, "fold the bench", bench::toggleFold);
-    keys.key(KeyCode.ENTER, "accept: the expected place of a tie point, the picked object", bench::takeExpected);
+    keys.key(
+        KeyCode.ENTER,
+        "accept: the expected place of a tie point, the picked object",
+        bench::takeExpected);
     keys.key(KeyCode.DELETE, "switch the picked tie point off", bench::switchPointOff);
     keys.line("[ and ]", "finer or coarser grain; smaller or larger picked object");
     keys.bind(KeyCode.OPEN_BRACKET, false, () -> stepGrain(-1));

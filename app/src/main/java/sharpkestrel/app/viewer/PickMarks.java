@@ -49,8 +49,7 @@ public final class PickMarks implements PaneTool {
     }
   }
 
-  private static void draw(
-      GraphicsContext g, PickModel.Picked picked, Affine map, Color colour) {
+  private static void draw(GraphicsContext g, PickModel.Picked picked, Affine map, Color colour) {
     for (Geometry outline : picked.outlines()) {
       for (int k = 0; k < outline.getNumGeometries(); k++) {
         if (outline.getGeometryN(k) instanceof Polygon polygon) {

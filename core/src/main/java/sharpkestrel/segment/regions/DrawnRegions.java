@@ -56,8 +56,8 @@ public final class DrawnRegions {
     draw(outlines.outlines(), labels, job);
     int count = leaveOutNoData(space, labels, outlines.count(), job);
     if (count == 0) {
-      throw new RasterException(
-          "None of the " + outlines.count() + " outlines has a pixel of the scene in it: they lie elsewhere.");
+      throw new RasterException("None of the " + outlines.count()
+          + " outlines has a pixel of the scene in it: they lie elsewhere.");
     }
     return count;
   }
@@ -117,5 +117,4 @@ public final class DrawnRegions {
     labels.setMaxLabel(count);
     return count;
   }
-
 }

@@ -147,7 +147,8 @@ public final class FeatureSpace {
       for (int b = 0; b < statistics.length; b++) {
         double spread = statistics[b].valid() == 0
             ? 0
-            : statistics[b].histogram().quantile(0.84) - statistics[b].histogram().quantile(0.16);
+            : statistics[b].histogram().quantile(0.84)
+                - statistics[b].histogram().quantile(0.16);
         if (spread > 0) {
           double median = statistics[b].histogram().quantile(0.5);
           layers.add(new Layer(raster, b, (float) median, (float) (2 * PER_SPREAD / spread)));

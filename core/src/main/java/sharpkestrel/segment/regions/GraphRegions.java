@@ -29,8 +29,7 @@ final class GraphRegions {
    * @param least regions of so many pixels and less are joined to a neighbour
    * @param labels (output) 1 to the returned count in order of each region's first pixel; 0 for no-data
    */
-  static int make(
-      FeatureSpace space, double scale, int least, ScratchLabels labels, Job job) {
+  static int make(FeatureSpace space, double scale, int least, ScratchLabels labels, Job job) {
     Grid grid = labels.grid();
     long pixels = grid.pixels();
     long room = Runtime.getRuntime().maxMemory();
@@ -87,11 +86,12 @@ final class GraphRegions {
       }
       for (int x = 0; x < width; x++) {
         int i = y * width + x;
-        flags[x] = (byte) (Float.isNaN(features[0][(y % STRIP * width + x) * d])
-            ? 0
-            : Pieces.VALID
-                | (x > 0 && sets.root(i) == sets.root(i - 1) ? Pieces.LEFT : 0)
-                | (y > 0 && sets.root(i) == sets.root(i - width) ? Pieces.UP : 0));
+        flags[x] = (byte)
+            (Float.isNaN(features[0][(y % STRIP * width + x) * d])
+                ? 0
+                : Pieces.VALID
+                    | (x > 0 && sets.root(i) == sets.root(i - 1) ? Pieces.LEFT : 0)
+                    | (y > 0 && sets.root(i) == sets.root(i - width) ? Pieces.UP : 0));
       }
     });
   }
@@ -103,8 +103,7 @@ final class GraphRegions {
     short[] strengths = new short[2 * width * grid.height()];
     for (int top = 0; top < grid.height(); top += STRIP) {
       Window rows = new Window(0, top, width, STRIP).intersect(grid.window());
-      float[] f =
-          space.readSpectral(new Window(0, top, width, rows.height() + 1), job.request());
+      float[] f = space.readSpectral(new Window(0, top, width, rows.height() + 1), job.request());
       for (int i = 0; i < rows.area(); i++) {
         int edge = 2 * (top * width + i);
         strengths[edge] = i % width + 1 < width ? strength(f, i, i + 1, d) : (short) (STEPS - 1);

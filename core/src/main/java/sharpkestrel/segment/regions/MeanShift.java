@@ -48,11 +48,12 @@ final class MeanShift {
         for (int b = 0; b < bands; b++) {
           valid &= !Float.isNaN(row[i + b]);
         }
-        flags[x] = (byte) (!valid
-            ? 0
-            : Pieces.VALID
-                | (x > 0 && near(row, i, row, i - bands, bands) ? Pieces.LEFT : 0)
-                | (y > 0 && near(row, i, above, i, bands) ? Pieces.UP : 0));
+        flags[x] = (byte)
+            (!valid
+                ? 0
+                : Pieces.VALID
+                    | (x > 0 && near(row, i, row, i - bands, bands) ? Pieces.LEFT : 0)
+                    | (y > 0 && near(row, i, above, i, bands) ? Pieces.UP : 0));
       }
     });
   }

@@ -87,13 +87,11 @@ public final class MeanShiftRaster extends DerivedRaster {
     for (int y = 0; y < window.height(); y++) {
       request.cancellation().check();
       for (int x = 0; x < window.width(); x++) {
-        int from =
-            (y + window.y() - wide.y()) * wide.width() + x + window.x() - wide.x();
+        int from = (y + window.y() - wide.y()) * wide.width() + x + window.x() - wide.x();
         climb(colours, wide, from, bands, at, sums);
         for (int b = 0; b < bands; b++) {
           if (target[b] != null) {
-            target[b][y * window.width() + x] =
-                scales[b] > 0 ? at[b] / scales[b] : planes[b][from];
+            target[b][y * window.width() + x] = scales[b] > 0 ? at[b] / scales[b] : planes[b][from];
           }
         }
       }
@@ -114,8 +112,7 @@ public final class MeanShiftRaster extends DerivedRaster {
    * @param at (output) the colour that the pixel ends at; NaN where it has no data
    * @param sums (modified) room for one number a band
    */
-  private void climb(
-      float[] colours, Window wide, int from, int bands, float[] at, float[] sums) {
+  private void climb(float[] colours, Window wide, int from, int bands, float[] at, float[] sums) {
     int width = wide.width();
     int x = from % width;
     int y = from / width;

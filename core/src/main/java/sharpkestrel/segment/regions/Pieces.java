@@ -41,11 +41,12 @@ final class Pieces {
       labels.read(new Window(0, y, width, 1), row);
       for (int x = 0; x < width; x++) {
         int label = row[x];
-        flags[x] = (byte) (label == 0
-            ? 0
-            : VALID
-                | (x > 0 && row[x - 1] == label ? LEFT : 0)
-                | (y > 0 && above[x] == label ? UP : 0));
+        flags[x] = (byte)
+            (label == 0
+                ? 0
+                : VALID
+                    | (x > 0 && row[x - 1] == label ? LEFT : 0)
+                    | (y > 0 && above[x] == label ? UP : 0));
       }
     });
   }

@@ -90,7 +90,8 @@ public record Regions(
 
     @Setting(
         label = "Scale",
-        does = "Larger ones prefer larger regions: how much the strongest edge within may be exceeded, times size.",
+        does =
+            "Larger ones prefer larger regions: how much the strongest edge within may be exceeded, times size.",
         min = 0,
         max = 1e9,
         initial = "100",
@@ -116,7 +117,8 @@ public record Regions(
 
     @Setting(
         label = "Least",
-        does = "Regions of so many pixels and less are joined to the neighbour with the longest common border.",
+        does =
+            "Regions of so many pixels and less are joined to the neighbour with the longest common border.",
         unit = "px",
         min = 0,
         max = 100_000,
@@ -132,7 +134,8 @@ public record Regions(
 
   public Regions {
     if (method == Method.OUTLINES && outlines.isEmpty()) {
-      throw new RasterException("The method 'outlines' needs outlines: give their file or a result (--outlines).");
+      throw new RasterException(
+          "The method 'outlines' needs outlines: give their file or a result (--outlines).");
     }
     if (method == Method.CUT_VALUES && cuts.isEmpty()) {
       throw new RasterException(
@@ -143,8 +146,18 @@ public record Regions(
   /** Superpixels of a size, made as they are where nothing else is said. */
   public static Regions superpixels(double superpixel, double compactness) {
     return new Regions(
-        Optional.empty(), Method.MERGE_TREE, superpixel, compactness, 5, 6, 5, 0.5, 100, List.of(),
-        50, 0);
+        Optional.empty(),
+        Method.MERGE_TREE,
+        superpixel,
+        compactness,
+        5,
+        6,
+        5,
+        0.5,
+        100,
+        List.of(),
+        50,
+        0);
   }
 
   /**
@@ -170,16 +183,16 @@ public record Regions(
         joined(
             labels,
             ValueRegions.ofNumbers(
-                values.orElseThrow(() -> new RasterException(
-                    "The method 'numbers' needs the raster of numbers as further raster (--layer).")),
+                values.orElseThrow(
+                    () -> new RasterException(
+                        "The method 'numbers' needs the raster of numbers as further raster (--layer).")),
                 0,
                 labels,
                 job),
             job);
       case OUTLINES -> DrawnRegions.ofOutlines(space, outlines.orElseThrow(), labels, job);
       case GRID ->
-        DrawnRegions.ofGrid(
-            space, Math.max(1, cell / GroundSize.of(scene).mean()), labels, job);
+        DrawnRegions.ofGrid(space, Math.max(1, cell / GroundSize.of(scene).mean()), labels, job);
     };
   }
 

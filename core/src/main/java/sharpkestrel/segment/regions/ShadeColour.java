@@ -62,9 +62,9 @@ final class ShadeColour {
               }
             }
             for (int k = 0; k < bands; k++) {
-              slopes[k][pairs] = (features[(i + step) * dimensions + 1 + k]
-                      - features[i * dimensions + 1 + k])
-                  / change;
+              slopes[k][pairs] =
+                  (features[(i + step) * dimensions + 1 + k] - features[i * dimensions + 1 + k])
+                      / change;
             }
             pairs++;
           }
@@ -73,8 +73,7 @@ final class ShadeColour {
     }
     for (int k = 0; k < bands && pairs >= LEAST_PAIRS; k++) {
       Arrays.sort(slopes[k], 0, pairs);
-      float slope =
-          slopes[k][pairs / 2] * FeatureSpace.lightScale() / space.colourScale(k);
+      float slope = slopes[k][pairs / 2] * FeatureSpace.lightScale() / space.colourScale(k);
       shade[k] = Math.max(-MOST, Math.min(MOST, slope));
     }
     return shade;

@@ -48,8 +48,8 @@ final class SmallRegions {
       int best = 0;
       int longest = 0;
       for (var border : now.entrySet()) {
-        boolean better = border.getValue() > longest
-            || border.getValue() == longest && border.getKey() < best;
+        boolean better =
+            border.getValue() > longest || border.getValue() == longest && border.getKey() < best;
         if (better) {
           best = border.getKey();
           longest = border.getValue();
@@ -103,7 +103,8 @@ final class SmallRegions {
     }
   }
 
-  private static void border(int a, int b, int[] pixels, int most, Map<Integer, Integer>[] borders) {
+  private static void border(
+      int a, int b, int[] pixels, int most, Map<Integer, Integer>[] borders) {
     if (a == b || a == 0 || b == 0) {
       return;
     }

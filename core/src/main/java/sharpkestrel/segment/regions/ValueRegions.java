@@ -38,8 +38,7 @@ final class ValueRegions {
     return make(raster, band, labels, job, value -> Math.round(value));
   }
 
-  private static int make(
-      Raster raster, int band, ScratchLabels labels, Job job, Classes classes) {
+  private static int make(Raster raster, int band, ScratchLabels labels, Job job, Classes classes) {
     int width = labels.grid().width();
     for (int top = 0; top < labels.grid().height(); top += STRIP) {
       Window rows = new Window(0, top, width, STRIP).intersect(labels.grid().window());

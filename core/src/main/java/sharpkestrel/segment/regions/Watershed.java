@@ -53,7 +53,8 @@ final class Watershed {
     int[] above = new int[width];
     for (int s = 0; s < strips; s++) {
       Window rows = new Window(0, s * STRIP, width, STRIP).intersect(grid.window());
-      // two rows more above and one below, to see where the outermost pixels of this strip and the one before drain to
+      // two rows more above and one below, to see where the outermost pixels of this strip and the
+      // one before drain to
       Window more = new Window(0, rows.y() - BEFORE, width, rows.height() + BEFORE + 1);
       float[] gradient = gradient(more, job);
       int[] numbers = new int[more.area()];
@@ -82,9 +83,8 @@ final class Watershed {
           gradient[y * width + x] = Float.NaN;
           continue;
         }
-        gradient[y * width + x] = (float) Math.sqrt(
-            square(features, i, i - 1, i + 1, d)
-                + square(features, i, i - wide.width(), i + wide.width(), d));
+        gradient[y * width + x] = (float) Math.sqrt(square(features, i, i - 1, i + 1, d)
+            + square(features, i, i - wide.width(), i + wide.width(), d));
       }
     }
     return gradient;

@@ -124,9 +124,8 @@ class RegionsTest {
         24,
         18,
         0.5,
-        (b, col, row) -> col == 3 && row < 4
-            ? Double.NaN
-            : 100 + 40 * (col / 8) + 10 * random.nextGaussian(),
+        (b, col, row) ->
+            col == 3 && row < 4 ? Double.NaN : 100 + 40 * (col / 8) + 10 * random.nextGaussian(),
         BandRole.RED,
         BandRole.GREEN);
     MeanShiftRaster filtered = MeanShiftRaster.of(scene, 2, 25, 3, Job.QUIET);
@@ -159,8 +158,7 @@ class RegionsTest {
           }
         }
         double moved = Math.hypot(sum[3] / sum[0] - at[0], sum[4] / sum[0] - at[1]);
-        boolean still =
-            Math.abs(sum[1] / sum[0] - x) < 0.5 && Math.abs(sum[2] / sum[0] - y) < 0.5;
+        boolean still = Math.abs(sum[1] / sum[0] - x) < 0.5 && Math.abs(sum[2] / sum[0] - y) < 0.5;
         x = sum[1] / sum[0];
         y = sum[2] / sum[0];
         at[0] = sum[3] / sum[0];
@@ -182,9 +180,10 @@ class RegionsTest {
     for (int i = 1; i < light.length; i++) {
       light[i] = light[i - 1] + steps[(i - 1) / 5];
     }
-    // logarithms undo the exponential: a step of one is about 0.08, the basins are 0.17 and 0.08 deep
-    MemoryRaster ramp = Made.placed(
-        60, 300, 0.5, (b, col, row) -> 1e4 * Math.exp(light[col] / 100), BandRole.PAN);
+    // logarithms undo the exponential: a step of one is about 0.08, the basins are 0.17 and 0.08
+    // deep
+    MemoryRaster ramp =
+        Made.placed(60, 300, 0.5, (b, col, row) -> 1e4 * Math.exp(light[col] / 100), BandRole.PAN);
 
     int shallow = (int) Arrays.stream(watershed(ramp, 0.05)).distinct().count();
     int deep = (int) Arrays.stream(watershed(ramp, 0.12)).distinct().count();
@@ -205,7 +204,11 @@ class RegionsTest {
   void numbersBecomeTheirPiecesAndZeroNone() {
     MemoryRaster scene = board(40, 40, 0);
     MemoryRaster numbers = Made.placed(
-        40, 40, 0.5, (b, col, row) -> row < 10 ? 0 : col < 10 || col >= 30 ? 7 : 300, BandRole.OTHER);
+        40,
+        40,
+        0.5,
+        (b, col, row) -> row < 10 ? 0 : col < 10 || col >= 30 ? 7 : 300,
+        BandRole.OTHER);
 
     int[] labels = labels(by(Method.NUMBERS, 0), scene, Optional.of(numbers));
 
@@ -225,7 +228,16 @@ class RegionsTest {
     Regions regions = new Regions(
         Optional.of(new OutlineSet(scene.grid().crs(), List.of(elsewhere, here), table)),
         Method.OUTLINES,
-        25, 0.1, 3, 6, 5, 1, 60, List.of(), 10, 0);
+        25,
+        0.1,
+        3,
+        6,
+        5,
+        1,
+        60,
+        List.of(),
+        10,
+        0);
 
     int[] labels = labels(regions, scene, Optional.empty());
 
@@ -238,10 +250,18 @@ class RegionsTest {
     MemoryRaster scene = board(40, 40, 0);
     var far = GEOMETRY.toGeometry(new Envelope(0, 1, 0, 1));
     Regions regions = new Regions(
-        Optional.of(new OutlineSet(
-            CrsName.epsg(32630), List.of(far), new Table(1, List.of()))),
+        Optional.of(new OutlineSet(CrsName.epsg(32630), List.of(far), new Table(1, List.of()))),
         Method.OUTLINES,
-        25, 0.1, 3, 6, 5, 1, 60, List.of(), 10, 0);
+        25,
+        0.1,
+        3,
+        6,
+        5,
+        1,
+        60,
+        List.of(),
+        10,
+        0);
 
     assertThatThrownBy(() -> labels(regions, scene, Optional.empty()))
         .isInstanceOf(RasterException.class)
@@ -256,8 +276,7 @@ class RegionsTest {
     assertThatThrownBy(() -> new Regions(
             Optional.empty(), Method.CUT_VALUES, 25, 0.1, 3, 6, 5, 1, 60, List.of(), 10, 0))
         .hasMessageContaining("--cuts");
-    assertThatThrownBy(
-            () -> labels(by(Method.NUMBERS, 0), board(40, 40, 0), Optional.empty()))
+    assertThatThrownBy(() -> labels(by(Method.NUMBERS, 0), board(40, 40, 0), Optional.empty()))
         .hasMessageContaining("--layer");
   }
 
@@ -277,8 +296,7 @@ class RegionsTest {
     int[] after = new int[20];
     labels.read(labels.grid().window(), after);
     // 4 touches 2; 3 has five sides with 1 and two with 2
-    assertThat(after)
-        .containsExactly(1, 1, 1, 2, 2, 1, 1, 1, 2, 2, 1, 1, 1, 2, 2, 0, 0, 0, 0, 2);
+    assertThat(after).containsExactly(1, 1, 1, 2, 2, 1, 1, 1, 2, 2, 1, 1, 1, 2, 2, 0, 0, 0, 0, 2);
     assertThat(count).isEqualTo(2);
   }
 
@@ -299,7 +317,8 @@ class RegionsTest {
         }
         if (j >= 0 && !Double.isNaN(square)) {
           edges
-              .computeIfAbsent((int) (float) (Math.sqrt(square) * 256), any -> new java.util.ArrayList<>())
+              .computeIfAbsent(
+                  (int) (float) (Math.sqrt(square) * 256), any -> new java.util.ArrayList<>())
               .add(new int[] {i, j});
         }
       }
