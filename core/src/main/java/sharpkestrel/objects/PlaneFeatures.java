@@ -97,7 +97,7 @@ final class PlaneFeatures implements ObjectStrips.Collector<PlaneFeatures.Part> 
         double sum = 0;
         for (int i = from; i < from + n; i++) {
           float v = plane[strip.order()[i]];
-          if (v == v) {
+          if (!Float.isNaN(v)) {
             values[count++] = v;
             sum += v;
           }

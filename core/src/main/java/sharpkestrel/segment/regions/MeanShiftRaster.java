@@ -44,7 +44,7 @@ public final class MeanShiftRaster extends DerivedRaster {
 
   /**
    * @param radius half-width of the square in pixels
-   * @param range radius of the ball in colour, in hundredths of the spread of the scene's values (from the first to the last
+   * @param range half-width of the ball in colour, in hundredths of the spread of the scene's values (from the first to the last
    *     hundredth of the pixels)
    */
   public static MeanShiftRaster of(
