@@ -113,6 +113,11 @@ final class Shots {
       workspace.stageProperty().set(Stage.SEGMENT);
       near();
     });
+    shot("pick", () -> {
+      click("#tool-pick-objects");
+      near();
+      pickRoofs();
+    });
     run("measure", "Measured", Map.of("objects", "segment", "scene", "pansharpen"), Map.of());
     shot("table", () -> {
       near();
@@ -293,6 +298,25 @@ final class Shots {
     var toPixel = grid.affine().inverse();
     picture.oneToOne();
     picture.centreOn(toPixel.x(x, y), toPixel.y(x, y));
+  }
+
+  /** Picks large roofs, all but the last accepted. */
+  private void pickRoofs() {
+    var truth =
+        sharpkestrel.io.GeoPackage.read(Path.of(workspace.suggestions().get("compare:truth")), "");
+    double[] wanted = sharpkestrel.expr.Cql2.parseTest("material = 'metal' AND area >= 90 AND whole = 1")
+        .evaluate(truth.table());
+    var toPixel = workspace.paneAProperty().get().backdrop().grid().affine().inverse();
+    var picks = ((Shell) scene.getRoot()).bench().picks();
+    for (int i = 0; i < wanted.length; i++) {
+      if (wanted[i] == 1) {
+        picks.accept();
+        var middle = truth.geometries().get(i).getInteriorPoint();
+        picks.pick(
+            (int) toPixel.x(middle.getX(), middle.getY()),
+            (int) toPixel.y(middle.getX(), middle.getY()));
+      }
+    }
   }
 
   private boolean idle() {

@@ -9,19 +9,18 @@ import java.util.Set;
 import sharpkestrel.expr.Cql2;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.Acquisition;
-import sharpkestrel.place.HeightAboveGround;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.Statistics;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
-import sharpkestrel.step.Suits;
 
 /** Measures every object in one pass over the scene. */
 @StepInfo(
@@ -38,22 +37,7 @@ public record Measure(
     @In(does = "The scene to measure them on, on the same grid.")
     Raster scene,
 
-    @In(
-        does =
-            "Surface model, one band in metres: with a height model under it objects have heights.",
-        optional = true,
-        ofPlace = true,
-        byHand = true,
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Optional<Raster> surface,
-
-    @In(
-        does =
-            "Height model of the ground, one band in metres, above the same datum as the surface.",
-        optional = true,
-        ofPlace = true,
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Optional<Raster> heights,
+    @Group HeightModels models,
 
     @In(
         does =
@@ -142,7 +126,7 @@ public record Measure(
   public ObjectSet run(Job job) {
     check();
     Set<Wanted> wanted = wanted(features);
-    boolean withHeights = surface.isPresent() && wanted.contains(Wanted.HEIGHT);
+    boolean withHeights = models.surface().isPresent() && wanted.contains(Wanted.HEIGHT);
     ObjectGeometry geometry = ObjectGeometry.of(objects);
     int n = objects.count();
     int bands = scene.bands().size();
@@ -164,9 +148,8 @@ public record Measure(
     }
     Optional<HeightFeatures> heightFeatures = Optional.empty();
     if (withHeights) {
-      Raster above = HeightAboveGround.of(scene.grid(), surface.get(), ground());
-      Raster top = HeightAboveGround.onGrid(
-          scene.grid(), surface.get(), "surface model", Resampling.BILINEAR);
+      Raster above = models.aboveGround(scene.grid()).orElseThrow();
+      Raster top = models.surfaceOn(scene.grid()).orElseThrow();
       rasters.add(above);
       rasters.add(top);
       HeightFeatures measured = new HeightFeatures(n, bands, above, top, objects.ground(), job);
@@ -215,16 +198,10 @@ public record Measure(
     if (objects.count() == 0) {
       throw new RasterException("There are no objects to measure: the object set is empty.");
     }
-    if (surface.isEmpty() && features.contains("height")) {
+    if (models.surface().isEmpty() && features.contains("height")) {
       throw new RasterException(
           "Heights of objects need the surface model and the height model of the ground (--surface, --heights).");
     }
-  }
-
-  private Raster ground() {
-    return heights.orElseThrow(
-        () -> new RasterException(
-            "The surface model alone does not tell how high objects stand. Give the height model of the ground too (--heights)."));
   }
 
   private Optional<Double> sun() {

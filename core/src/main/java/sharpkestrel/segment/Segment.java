@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.place.HeightAboveGround;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Raster;
@@ -19,7 +20,6 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
-import sharpkestrel.step.Suits;
 
 /** Builds the merge tree of a scene and cuts it at a grain. */
 @StepInfo(
@@ -34,23 +34,7 @@ import sharpkestrel.step.Suits;
 public record Segment(
     @In(does = "The scene to segment, all its bands.") Raster scene,
 
-    @In(
-        does =
-            "Surface model, one band in metres. With a height model under it what stands is told from what lies: the best"
-                + " there is for roofs, on a true ortho.",
-        optional = true,
-        ofPlace = true,
-        byHand = true,
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Optional<Raster> surface,
-
-    @In(
-        does =
-            "Height model of the ground, one band in metres, above the same datum as the surface.",
-        optional = true,
-        ofPlace = true,
-        suits = {Suits.PLACED, Suits.ONE_BAND})
-    Optional<Raster> heights,
+    @Group HeightModels models,
 
     @In(
         does = "A further raster whose bands count too, such as an index or texture.",
@@ -98,21 +82,11 @@ public record Segment(
           + Math.round(sceneArea) + " m²). Choose less.");
     }
     Weights wanted = Weights.parse(weights);
-    FeatureSpace space = FeatureSpace.of(scene, wanted.bands(), aboveGround(), layers(), job);
+    FeatureSpace space = FeatureSpace.of(scene, wanted.bands(), models.aboveGround(scene.grid()), layers(), job);
     ScratchLabels labels = new ScratchLabels(scene.grid());
     int count = regions.make(scene, onGrid(Resampling.NEAREST), space, labels, job);
     RegionGraph graph = RegionGraph.of(space, labels, count, job);
     return cut(labels, new TreeBuilder(graph, wanted.criterion()).build(job));
-  }
-
-  private Optional<Raster> aboveGround() {
-    if (surface.isEmpty()) {
-      return Optional.empty();
-    }
-    Raster ground = heights.orElseThrow(
-        () -> new RasterException(
-            "The surface model alone does not tell what stands from a hill. Give the height model of the ground too (--heights)."));
-    return Optional.of(HeightAboveGround.of(scene.grid(), surface.get(), ground));
   }
 
   /** What is cut, or holds numbers, is no layer of the space. */

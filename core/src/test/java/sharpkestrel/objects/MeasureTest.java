@@ -15,6 +15,7 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.GroundSize;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Made;
@@ -86,9 +87,10 @@ class MeasureTest {
     return new Measure(
             objects(),
             SCENE,
-            surface.map(s -> s),
-            surface.map(
-                s -> Made.placed(WIDTH, HEIGHT, 0.5, (b, c, r) -> 10 + 0.1 * c, BandRole.HEIGHT)),
+            new HeightModels(
+                surface.map(s -> s),
+                surface.map(s -> Made.placed(
+                    WIDTH, HEIGHT, 0.5, (b, c, r) -> 10 + 0.1 * c, BandRole.HEIGHT))),
             Optional.empty(),
             List.of(),
             beside,
@@ -313,9 +315,7 @@ class MeasureTest {
     double[] shares = new Measure(
             set,
             scene,
-            Optional.empty(),
-            Optional.empty(),
-            Optional.empty(),
+            HeightModels.NONE, Optional.empty(),
             List.of("context"),
             "auto",
             180,
@@ -368,9 +368,7 @@ class MeasureTest {
     Table t = new Measure(
             fine,
             SCENE,
-            Optional.empty(),
-            Optional.empty(),
-            Optional.of(coarse),
+            HeightModels.NONE, Optional.of(coarse),
             List.of("shape", "context"),
             "auto",
             Double.NaN,
@@ -407,9 +405,7 @@ class MeasureTest {
     assertThatThrownBy(() -> new Measure(
             objects(),
             SCENE,
-            Optional.empty(),
-            Optional.empty(),
-            Optional.empty(),
+            HeightModels.NONE, Optional.empty(),
             List.of("colour"),
             "auto",
             Double.NaN,
@@ -423,9 +419,7 @@ class MeasureTest {
     assertThatThrownBy(() -> new Measure(
                 objects(),
                 SCENE,
-                Optional.empty(),
-                Optional.empty(),
-                Optional.empty(),
+                HeightModels.NONE, Optional.empty(),
                 List.of("height"),
                 "auto",
                 Double.NaN,

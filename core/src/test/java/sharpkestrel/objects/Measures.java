@@ -2,6 +2,7 @@ package sharpkestrel.objects;
 
 import java.util.List;
 import java.util.Optional;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Raster;
 
 /** Measuring as it is where nothing else is said. */
@@ -13,9 +14,7 @@ public final class Measures {
     return new Measure(
         objects,
         scene,
-        Optional.empty(),
-        Optional.empty(),
-        Optional.empty(),
+        HeightModels.NONE, Optional.empty(),
         List.of(),
         "auto",
         Double.NaN,

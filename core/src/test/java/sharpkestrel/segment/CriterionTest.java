@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Made;
@@ -66,9 +67,7 @@ class CriterionTest {
   private static Cut segment(Raster scene, Optional<Raster> surface, Optional<Raster> ground) {
     return new Segment(
             scene,
-            surface,
-            ground,
-            Optional.empty(),
+            new HeightModels(surface, ground), Optional.empty(),
             Regions.superpixels(25, 0.1),
             60,
             List.of(),

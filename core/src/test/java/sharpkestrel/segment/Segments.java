@@ -2,6 +2,7 @@ package sharpkestrel.segment;
 
 import java.util.List;
 import java.util.Optional;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.regions.Regions;
 
@@ -17,9 +18,7 @@ public final class Segments {
   static Segment with(Raster scene, double grain, List<String> weights) {
     return new Segment(
         scene,
-        Optional.empty(),
-        Optional.empty(),
-        Optional.empty(),
+        HeightModels.NONE, Optional.empty(),
         Regions.superpixels(25, 0.1),
         grain,
         weights,
