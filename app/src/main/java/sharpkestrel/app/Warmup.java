@@ -5,7 +5,6 @@ import java.util.Map;
 import javafx.animation.AnimationTimer;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
-import javafx.scene.layout.StackPane;
 import sharpkestrel.app.bench.Bench;
 import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Result;
@@ -28,8 +27,9 @@ import sharpkestrel.step.Stage;
 
 /**
  * Rehearses the bench in the background once the first picture is there: every panel is built over a scene of a few
- * pixels and laid out, unseen, so that the first click on a tool does not wait a quarter of a second for its classes and
- * styles.
+ * pixels, unseen, so that the first click on a tool does not wait for its classes. Styles are left to the thread of the
+ * window: JavaFX keeps converted values in one map for all that is not made for two threads, and a map that two have
+ * written to can hold the window for ever.
  */
 final class Warmup {
 
@@ -52,10 +52,9 @@ final class Warmup {
 
   private static void warm(Scene like) {
     ViewerWarmup.run();
-    List<String> styles = List.copyOf(like.getStylesheets());
     try {
       for (int i = 0; i < ROUNDS && isOpen(like); i++) {
-        rehearse(styles);
+        rehearse();
       }
     } catch (RuntimeException cutOff) {
       // A window that is closed takes the toolkit away from under the rehearsal.
@@ -69,7 +68,7 @@ final class Warmup {
     return scene.getWindow() != null && scene.getWindow().isShowing();
   }
 
-  private static void rehearse(List<String> styles) {
+  private static void rehearse() {
     Workspace workspace = new Workspace();
     Result scene = add(workspace, "clip", Map.of(), scene());
     Result objects = make(workspace, "segment", Map.of("scene", scene), Map.of("grain", "20"));
@@ -78,15 +77,10 @@ final class Warmup {
     workspace.suggestions().put("winnow:tests", "area >= 1 AND red_mean >= 0.1");
     workspace.paneAProperty().set(measured);
     Bench bench = new Bench(workspace, new PictureView(workspace));
-    StackPane root = new StackPane(bench);
-    Scene unseen = new Scene(root, KestrelApp.WIDTH, KestrelApp.HEIGHT);
-    unseen.getStylesheets().setAll(styles);
     for (Stage stage : Stage.values()) {
       workspace.stageProperty().set(stage);
       for (String tab : tabs(bench)) {
         ((Button) bench.lookup("#" + tab)).fire();
-        root.applyCss();
-        root.layout();
       }
     }
   }
