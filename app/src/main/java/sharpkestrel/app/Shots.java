@@ -304,7 +304,8 @@ final class Shots {
   private void pickRoofs() {
     var truth =
         sharpkestrel.io.GeoPackage.read(Path.of(workspace.suggestions().get("compare:truth")), "");
-    double[] wanted = sharpkestrel.expr.Cql2.parseTest("material = 'metal' AND area >= 90 AND whole = 1")
+    double[] wanted = sharpkestrel.expr.Cql2.parseTest(
+            "material = 'metal' AND area >= 90 AND whole = 1")
         .evaluate(truth.table());
     var toPixel = workspace.paneAProperty().get().backdrop().grid().affine().inverse();
     var picks = ((Shell) scene.getRoot()).bench().picks();
@@ -312,9 +313,8 @@ final class Shots {
       if (wanted[i] == 1) {
         picks.accept();
         var middle = truth.geometries().get(i).getInteriorPoint();
-        picks.pick(
-            (int) toPixel.x(middle.getX(), middle.getY()),
-            (int) toPixel.y(middle.getX(), middle.getY()));
+        picks.pick((int) toPixel.x(middle.getX(), middle.getY()), (int)
+            toPixel.y(middle.getX(), middle.getY()));
       }
     }
   }

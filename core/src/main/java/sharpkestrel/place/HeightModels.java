@@ -21,7 +21,8 @@ public record HeightModels(
     Optional<Raster> surface,
 
     @In(
-        does = "Height model of the ground, one band in metres, above the same datum as the surface.",
+        does =
+            "Height model of the ground, one band in metres, above the same datum as the surface.",
         optional = true,
         ofPlace = true,
         suits = {Suits.PLACED, Suits.ONE_BAND})

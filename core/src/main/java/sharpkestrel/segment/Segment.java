@@ -82,7 +82,8 @@ public record Segment(
           + Math.round(sceneArea) + " m²). Choose less.");
     }
     Weights wanted = Weights.parse(weights);
-    FeatureSpace space = FeatureSpace.of(scene, wanted.bands(), models.aboveGround(scene.grid()), layers(), job);
+    FeatureSpace space =
+        FeatureSpace.of(scene, wanted.bands(), models.aboveGround(scene.grid()), layers(), job);
     ScratchLabels labels = new ScratchLabels(scene.grid());
     int count = regions.make(scene, onGrid(Resampling.NEAREST), space, labels, job);
     RegionGraph graph = RegionGraph.of(space, labels, count, job);

@@ -89,8 +89,8 @@ class MeasureTest {
             SCENE,
             new HeightModels(
                 surface.map(s -> s),
-                surface.map(s -> Made.placed(
-                    WIDTH, HEIGHT, 0.5, (b, c, r) -> 10 + 0.1 * c, BandRole.HEIGHT))),
+                surface.map(s ->
+                    Made.placed(WIDTH, HEIGHT, 0.5, (b, c, r) -> 10 + 0.1 * c, BandRole.HEIGHT))),
             Optional.empty(),
             List.of(),
             beside,
@@ -315,7 +315,8 @@ class MeasureTest {
     double[] shares = new Measure(
             set,
             scene,
-            HeightModels.NONE, Optional.empty(),
+            HeightModels.NONE,
+            Optional.empty(),
             List.of("context"),
             "auto",
             180,
@@ -368,7 +369,8 @@ class MeasureTest {
     Table t = new Measure(
             fine,
             SCENE,
-            HeightModels.NONE, Optional.of(coarse),
+            HeightModels.NONE,
+            Optional.of(coarse),
             List.of("shape", "context"),
             "auto",
             Double.NaN,
@@ -405,7 +407,8 @@ class MeasureTest {
     assertThatThrownBy(() -> new Measure(
             objects(),
             SCENE,
-            HeightModels.NONE, Optional.empty(),
+            HeightModels.NONE,
+            Optional.empty(),
             List.of("colour"),
             "auto",
             Double.NaN,
@@ -419,7 +422,8 @@ class MeasureTest {
     assertThatThrownBy(() -> new Measure(
                 objects(),
                 SCENE,
-                HeightModels.NONE, Optional.empty(),
+                HeightModels.NONE,
+                Optional.empty(),
                 List.of("height"),
                 "auto",
                 Double.NaN,

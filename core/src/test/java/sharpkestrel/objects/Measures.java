@@ -14,7 +14,8 @@ public final class Measures {
     return new Measure(
         objects,
         scene,
-        HeightModels.NONE, Optional.empty(),
+        HeightModels.NONE,
+        Optional.empty(),
         List.of(),
         "auto",
         Double.NaN,

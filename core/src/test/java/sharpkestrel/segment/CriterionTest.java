@@ -67,7 +67,8 @@ class CriterionTest {
   private static Cut segment(Raster scene, Optional<Raster> surface, Optional<Raster> ground) {
     return new Segment(
             scene,
-            new HeightModels(surface, ground), Optional.empty(),
+            new HeightModels(surface, ground),
+            Optional.empty(),
             Regions.superpixels(25, 0.1),
             60,
             List.of(),

@@ -18,7 +18,8 @@ public final class Segments {
   static Segment with(Raster scene, double grain, List<String> weights) {
     return new Segment(
         scene,
-        HeightModels.NONE, Optional.empty(),
+        HeightModels.NONE,
+        Optional.empty(),
         Regions.superpixels(25, 0.1),
         grain,
         weights,
