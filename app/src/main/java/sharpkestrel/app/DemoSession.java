@@ -98,6 +98,8 @@ final class DemoSession {
     suggestions.put("coarse-heights", survey.coarseHeights().toString());
     suggestions.put("surface", survey.surface().toString());
     suggestions.put("keep-whole", survey.register().toString());
+    suggestions.put("zones:zones", survey.parishes().toString());
+    suggestions.put("zone-summary:zones", survey.parishes().toString());
     suggestions.put("compare:truth", survey.roofsInOrtho().toString());
     suggestions.put("compare:wanted", "material = 'metal' AND area >= 25 AND whole = 1");
     suggestions.put("compare:forgiven", "material = 'metal' AND (area < 25 OR whole = 0)");

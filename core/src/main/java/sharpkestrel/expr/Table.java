@@ -2,6 +2,7 @@ package sharpkestrel.expr;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -79,10 +80,27 @@ public final class Table {
   public Column column(String name) {
     Column column = columns.get(name);
     if (column == null) {
-      throw new ExpressionException("There is no feature '" + name + "'. There are: "
+      throw new ExpressionException("There is no feature '" + name + "'. Nearest: "
+          + String.join(", ", nearest(name)) + ". There are: "
           + String.join(", ", columns.keySet()) + ".");
     }
     return column;
+  }
+
+  /** The three names with the most pairs of letters in common (Dice 1945, Ecology 26(3), 297-302), the best first. */
+  private List<String> nearest(String name) {
+    return columns.keySet().stream()
+        .sorted(Comparator.comparingDouble((String known) -> -likeness(name, known)))
+        .limit(3)
+        .toList();
+  }
+
+  private static double likeness(String a, String b) {
+    int common = 0;
+    for (int i = 0; i + 2 <= a.length(); i++) {
+      common += b.contains(a.substring(i, i + 2)) ? 1 : 0;
+    }
+    return 2.0 * common / Math.max(1, a.length() + b.length() - 2);
   }
 
   public double[] values(String name) {

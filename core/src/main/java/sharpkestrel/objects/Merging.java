@@ -149,14 +149,7 @@ final class Merging {
     }
     List<Table.Column> columns = new ArrayList<>();
     columns.add(FeatureCatalogue.column("area", areas));
-    for (Table.Column column : set.table().columns()) {
-      if (column.isText()) {
-        columns.add(Table.Column.ofTexts(
-            column.name(),
-            column.title(),
-            Arrays.stream(largest).mapToObj(column::text).toList()));
-      }
-    }
+    columns.addAll(Redrawing.texts(set.table(), largest));
     return new ObjectSet(
         set.labels(), rowOf, ids, new Table(largest.length, columns), set.ground());
   }

@@ -10,6 +10,9 @@ import sharpkestrel.raster.Window;
  */
 final class Necks {
 
+  /** Pixels of an object's bounds over which it is not split: room is taken for each. */
+  static final long MOST = 64_000_000;
+
   private Necks() {}
 
   /**

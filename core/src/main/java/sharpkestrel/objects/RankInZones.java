@@ -5,10 +5,9 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 import sharpkestrel.expr.Table;
-import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.step.In;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
@@ -24,14 +23,7 @@ import sharpkestrel.step.StepInfo;
             + " says its share of the zone. The rank is a feature like others, so a winnow may test it; or the best few of"
             + " each zone alone are kept.")
 public record RankInZones(
-    @In(does = "The objects, measured.") ObjectSet objects,
-    @In(does = "The zones' outlines.") OutlineSet zones,
-
-    @Setting(
-        label = "Names",
-        does = "Column of the zones' names; auto takes the first column of texts.",
-        initial = "auto")
-    String names,
+    @Group InZones in,
 
     @Setting(label = "By", does = "Feature to rank by.", initial = "area")
     String by,
@@ -75,11 +67,12 @@ public record RankInZones(
 
   @Override
   public ObjectSet run(Job job) {
+    ObjectSet objects = in.objects();
     if (objects.count() == 0) {
       throw new RasterException("There are no objects to rank: the object set is empty.");
     }
     double[] values = objects.table().values(by);
-    Zones assigned = Zones.of(objects, zones, names.equals("auto") ? "" : names, job);
+    Zones assigned = in.assign(job);
     int n = objects.count();
     double[] rank = new double[n];
     double[] count = new double[n];
@@ -90,7 +83,7 @@ public record RankInZones(
     Arrays.fill(zone, "");
     double[] areas = objects.table().values("area");
     List<List<Integer>> byZone = assigned.ranked(values, first == First.LARGEST);
-    for (int z = 0; z < zones.count(); z++) {
+    for (int z = 0; z < in.zones().count(); z++) {
       List<Integer> ranked = byZone.get(z);
       for (int k = 0; k < ranked.size(); k++) {
         int object = ranked.get(k);
@@ -102,13 +95,15 @@ public record RankInZones(
             Double.isNaN(values[object]) ? Double.NaN : tied ? rank[ranked.get(k - 1)] : k + 1;
       }
     }
-    List<Table.Column> columns = new ArrayList<>(objects.table().columns().stream()
-        .filter(c -> !c.name().equals(ZONE) && !c.name().startsWith("zone_"))
-        .toList());
+    // what is new stands first, where it is seen
+    List<Table.Column> columns = new ArrayList<>();
     columns.add(Table.Column.ofTexts(ZONE, "Zone", List.of(zone)));
     columns.add(new Table.Column(RANK, "Rank in zone", "", rank));
     columns.add(new Table.Column("zone_objects", "Objects in zone", "", count));
     columns.add(new Table.Column("zone_share", "Share of zone", "", share));
+    objects.table().columns().stream()
+        .filter(c -> !c.name().equals(ZONE) && !c.name().startsWith("zone_"))
+        .forEach(columns::add);
     ObjectSet all = objects.withTable(new Table(n, columns));
     return Double.isNaN(ranks)
         ? all

@@ -10,7 +10,6 @@ import sharpkestrel.expr.Cql2;
 import sharpkestrel.expr.Table;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.ScratchLabels;
 import sharpkestrel.raster.Window;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
@@ -299,80 +298,44 @@ public record RefineObjects(
 
   private ObjectSet fillHoles(boolean[] meant, Job job) {
     Merging merging = merging(Neighbours.of(objects, job));
-    boolean[] open = touchesNothing(job);
-    // holes of several objects close one by one: what is inside of a hole joins it first
-    boolean changed = true;
-    while (changed) {
-      changed = false;
-      for (int i = 0; i < meant.length; i++) {
-        if (merging.root(i) != i || merging.area(i) >= area) {
-          continue;
-        }
-        Map<Integer, Integer> around = merging.around(i);
-        boolean closed = merging.members(i).stream().noneMatch(m -> open[m]);
-        if (around.size() == 1 && closed) {
-          int outer = around.keySet().iterator().next();
-          if (merging.members(outer).stream().anyMatch(m -> meant[m])
-              && merging.area(outer) > merging.area(i)) {
-            merging.join(i, outer);
-            changed = true;
-          }
-        }
-      }
-    }
+    Holes.fill(merging, objects, area, meant, job);
     return merging.result();
-  }
-
-  /** Objects that reach the edge of the scene or pixels that are in no object. */
-  private boolean[] touchesNothing(Job job) {
-    boolean[] open = new boolean[objects.count()];
-    int width = objects.labels().grid().width();
-    int height = objects.labels().grid().height();
-    int[] row = new int[3 * (width + 2)];
-    int[] rowOf = objects.rowOf();
-    for (int y = 0; y < height; y++) {
-      job.cancellation().check();
-      objects.labels().read(new Window(-1, y - 1, width + 2, 3), row);
-      for (int x = 1; x <= width; x++) {
-        int i = width + 2 + x;
-        int own = rowOf[row[i]];
-        if (own >= 0) {
-          open[own] |= rowOf[row[i - 1]] < 0
-              || rowOf[row[i + 1]] < 0
-              || rowOf[row[i - width - 2]] < 0
-              || rowOf[row[i + width + 2]] < 0;
-        }
-      }
-    }
-    return open;
   }
 
   private ObjectSet splitNecks(boolean[] meant, Job job) {
     ObjectGeometry geometry = ObjectGeometry.of(objects);
+    Redrawing redrawing = new Redrawing(objects, job);
     double half = neck / objects.ground().mean() / 2;
-    return rebuilt(job, (labels, next) -> {
-      int count = next;
-      for (int i = 0; i < meant.length; i++) {
-        job.cancellation().check();
-        if (!meant[i]) {
-          continue;
-        }
-        Window bounds = geometry.bounds(i);
-        int[] parts = Necks.parts(geometry.mask(i), bounds, half);
-        int most = Arrays.stream(parts).max().orElse(1);
-        if (most > 1) {
-          int[] drawn = new int[bounds.area()];
-          labels.read(bounds, drawn);
-          for (int k = 0; k < drawn.length; k++) {
-            // the first part keeps the object's number
-            drawn[k] = parts[k] > 1 ? count + parts[k] - 1 : drawn[k];
-          }
-          labels.write(bounds, drawn);
-          count += most - 1;
-        }
+    int large = 0;
+    for (int i = 0; i < meant.length; i++) {
+      job.cancellation().check();
+      Window bounds = geometry.bounds(i);
+      boolean fits = (long) bounds.width() * bounds.height() <= Necks.MOST;
+      large += meant[i] && !fits ? 1 : 0;
+      if (!meant[i] || !fits) {
+        continue;
       }
-      return count;
-    });
+      int[] parts = Necks.parts(geometry.mask(i), bounds, half);
+      int most = Arrays.stream(parts).max().orElse(1);
+      if (most > 1) {
+        // the first part keeps the object's number
+        int[] numbers = new int[most + 1];
+        for (int part = 2; part <= most; part++) {
+          numbers[part] = redrawing.add(i);
+        }
+        int[] drawn = new int[bounds.area()];
+        redrawing.labels().read(bounds, drawn);
+        for (int k = 0; k < drawn.length; k++) {
+          drawn[k] = parts[k] > 1 ? numbers[parts[k]] : drawn[k];
+        }
+        redrawing.labels().write(bounds, drawn);
+      }
+    }
+    if (large > 0) {
+      job.warn(large + " objects were not looked at for necks: each spans over "
+          + Necks.MOST / 1_000_000 + " million pixels. A test, e.g. area < 5000, leaves such out.");
+    }
+    return redrawing.result(job);
   }
 
   private ObjectSet takeFiner(boolean[] meant, ObjectSet fine, Job job) {
@@ -380,81 +343,31 @@ public record RefineObjects(
       throw new RasterException(
           "The finer objects lie on other pixels than the objects. Give a finer cut of the same scene.");
     }
+    Redrawing redrawing = new Redrawing(objects, job);
     int width = objects.labels().grid().width();
     Map<Long, Integer> numbers = new HashMap<>();
-    return rebuilt(job, (labels, next) -> {
-      int[] row = new int[width];
-      int[] theirs = new int[width];
-      int count = next;
-      boolean[] taken = new boolean[objects.count()];
-      for (int y = 0; y < labels.grid().height(); y++) {
-        Window line = new Window(0, y, width, 1);
-        labels.read(line, row);
-        fine.labels().read(line, theirs);
-        for (int x = 0; x < width; x++) {
-          int own = row[x] - 1;
-          int finer = own >= 0 && meant[own] ? fine.rowOf()[theirs[x]] : -1;
-          if (finer < 0) {
-            continue;
-          }
-          long key = (long) own << 32 | finer;
-          Integer number = numbers.get(key);
-          if (number == null) {
-            // the first finer one keeps the object's number
-            number = taken[own] ? ++count : own + 1;
-            taken[own] = true;
-            numbers.put(key, number);
-          }
-          row[x] = number;
-        }
-        labels.write(line, row);
-      }
-      return count;
-    });
-  }
-
-  /** Redraws labels of objects, 1 for the first. */
-  private interface Redraw {
-    /**
-     * @param labels (modified) objects from 1, 0 for none
-     * @param next the highest number so far
-     * @return the highest number now
-     */
-    int of(ScratchLabels labels, int next);
-  }
-
-  private ObjectSet rebuilt(Job job, Redraw redraw) {
-    int width = objects.labels().grid().width();
-    ScratchLabels labels = new ScratchLabels(objects.labels().grid());
+    boolean[] taken = new boolean[objects.count()];
     int[] row = new int[width];
-    for (int y = 0; y < labels.grid().height(); y++) {
-      Window line = new Window(0, y, width, 1);
-      objects.labels().read(line, row);
-      for (int x = 0; x < width; x++) {
-        row[x] = objects.rowOf()[row[x]] + 1;
-      }
-      labels.write(line, row);
-    }
-    int count = redraw.of(labels, objects.count());
-    labels.setMaxLabel(count);
-    double[] areas = new double[count];
-    for (int y = 0; y < labels.grid().height(); y++) {
+    int[] theirs = new int[width];
+    for (int y = 0; y < objects.labels().grid().height(); y++) {
       job.cancellation().check();
-      labels.read(new Window(0, y, width, 1), row);
-      for (int label : row) {
-        if (label > 0) {
-          areas[label - 1] += objects.ground().area();
+      Window line = new Window(0, y, width, 1);
+      redrawing.labels().read(line, row);
+      fine.labels().read(line, theirs);
+      for (int x = 0; x < width; x++) {
+        int own = row[x] - 1;
+        int finer = own >= 0 && meant[own] ? fine.rowOf()[theirs[x]] : -1;
+        if (finer >= 0) {
+          row[x] = numbers.computeIfAbsent((long) own << 32 | finer, key -> {
+            // the first finer one keeps the object's number
+            boolean first = !taken[own];
+            taken[own] = true;
+            return first ? own + 1 : redrawing.add(own);
+          });
         }
       }
+      redrawing.labels().write(line, row);
     }
-    int[] rowOf = new int[count + 1];
-    Arrays.setAll(rowOf, i -> i - 1);
-    int[] ids = Arrays.copyOf(objects.ids(), count);
-    int free = Arrays.stream(objects.ids()).max().orElse(0);
-    for (int i = objects.count(); i < count; i++) {
-      ids[i] = ++free;
-    }
-    Table table = new Table(count, List.of(FeatureCatalogue.column("area", areas)));
-    return new ObjectSet(labels, rowOf, ids, table, objects.ground());
+    return redrawing.result(job);
   }
 }

@@ -5,7 +5,7 @@ import java.util.List;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.Job;
-import sharpkestrel.step.In;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
@@ -20,14 +20,7 @@ import sharpkestrel.step.StepInfo;
         "Says for each zone how many objects it has, how much of it they cover, and of a feature the mean, the ends and the"
             + " object at either end.")
 public record ZoneSummary(
-    @In(does = "The objects, measured.") ObjectSet objects,
-    @In(does = "The zones' outlines.") OutlineSet zones,
-
-    @Setting(
-        label = "Names",
-        does = "Column of the zones' names; auto takes the first column of texts.",
-        initial = "auto")
-    String names,
+    @Group InZones in,
 
     @Setting(label = "Of", does = "Feature to sum up.", initial = "area")
     String of)
@@ -35,9 +28,11 @@ public record ZoneSummary(
 
   @Override
   public OutlineSet run(Job job) {
+    ObjectSet objects = in.objects();
+    OutlineSet zones = in.zones();
     double[] values = objects.table().values(of);
     double[] areas = objects.table().values("area");
-    Zones assigned = Zones.of(objects, zones, names.equals("auto") ? "" : names, job);
+    Zones assigned = in.assign(job);
     int n = zones.count();
     double[] count = new double[n];
     double[] area = new double[n];

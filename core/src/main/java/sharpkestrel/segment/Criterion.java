@@ -34,9 +34,6 @@ record Criterion(
 
   static final Criterion STANDARD = new Criterion(0.2, 1, 1, 0.2, 1, 1);
 
-  /** The full lambda schedule without what is ours. */
-  static final Criterion PLAIN = new Criterion(1, 1, 1, 1, 0, 0);
-
   double weight(FeatureSpace.Kind kind) {
     return switch (kind) {
       case LIGHT -> light;
@@ -47,10 +44,7 @@ record Criterion(
   }
 
   /** Variance below which a region counts as smooth; infinite where the variance does not count. */
-  double floor(FeatureSpace.Kind kind) {
-    if (this.equals(PLAIN)) {
-      return Double.POSITIVE_INFINITY;
-    }
+  static double floor(FeatureSpace.Kind kind) {
     return switch (kind) {
       case LIGHT, LAYERS -> 1;
       case COLOUR -> 0.2;

@@ -42,8 +42,6 @@ public record Segment(
         byHand = true)
     Optional<Raster> layer,
 
-    @Group Regions regions,
-
     @Setting(
         label = "Grain",
         does =
@@ -53,6 +51,8 @@ public record Segment(
         max = 1e9,
         initial = "auto")
     double grain,
+
+    @Group Regions regions,
 
     @Setting(
         label = "Weights",
@@ -72,6 +72,10 @@ public record Segment(
     implements Step<Cut> {
 
   private static final double STANDARD_GRAIN = 60;
+
+  public Segment {
+    Weights.parse(weights);
+  }
 
   @Override
   public Cut run(Job job) {

@@ -63,7 +63,7 @@ final class TreeBuilder {
       FeatureSpace.Part part = graph.parts.get(q);
       partFrom[q + 1] = part.to();
       weights[q] = criterion.weight(part.kind());
-      floors[q] = criterion.floor(part.kind());
+      floors[q] = Criterion.floor(part.kind());
     }
     edgePower = criterion.edges();
     form = criterion.form();

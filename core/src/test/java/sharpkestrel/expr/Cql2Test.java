@@ -95,4 +95,20 @@ class Cql2Test {
   void aNumberIsNoTest() {
     assertThatThrownBy(() -> Cql2.parseTest("area * 2")).hasMessageContaining("not a test");
   }
+
+  @Test
+  void anUnknownNameIsAnsweredWithTheNearestFirst() {
+    Table table = new Table(
+        0,
+        List.of(
+            new Table.Column("area", "", "", new double[0]),
+            new Table.Column("height_mean", "", "", new double[0]),
+            new Table.Column("height_p90", "", "", new double[0]),
+            new Table.Column("holes", "", "", new double[0]),
+            new Table.Column("red_mean", "", "", new double[0])));
+
+    assertThatThrownBy(() -> table.column("hight_p90"))
+        .hasMessageContaining("Nearest: height_p90, height_mean")
+        .hasMessageContaining("area");
+  }
 }

@@ -43,7 +43,8 @@ class ZonesTest {
   }
 
   private static ObjectSet ranked(Ties ties, double keep, OutlineSet zones, Job job) {
-    return new RankInZones(objects(), zones, "auto", "height_p90", First.LARGEST, ties, keep)
+    return new RankInZones(
+            new InZones(objects(), zones, "auto"), "height_p90", First.LARGEST, ties, keep)
         .run(job);
   }
 
@@ -71,7 +72,7 @@ class ZonesTest {
   @Test
   void theSummaryCountsWhatIsInEachZone() {
     OutlineSet summary = new ZoneSummary(
-            objects(), zones(columns(0, 5), columns(5, 10)), "name", "height_p90")
+            new InZones(objects(), zones(columns(0, 5), columns(5, 10)), "name"), "height_p90")
         .run(Job.QUIET);
 
     assertThat(summary.table().values("objects")).containsExactly(4, 2);
@@ -98,7 +99,11 @@ class ZonesTest {
     assertThatThrownBy(() -> ranked(Ties.ALL, 1, zones(columns(90, 99)), Job.QUIET))
         .hasMessageContaining("lie elsewhere");
     assertThatThrownBy(() -> new RankInZones(
-                objects(), zones(columns(0, 5)), "auto", "tallness", First.LARGEST, Ties.ALL, 1)
+                new InZones(objects(), zones(columns(0, 5)), "auto"),
+                "tallness",
+                First.LARGEST,
+                Ties.ALL,
+                1)
             .run(Job.QUIET))
         .hasMessageContaining("tallness")
         .hasMessageContaining("height_p90");

@@ -69,8 +69,8 @@ class CriterionTest {
             scene,
             new HeightModels(surface, ground),
             Optional.empty(),
-            Regions.superpixels(25, 0.1),
             60,
+            Regions.superpixels(25, 0.1),
             List.of(),
             Double.NaN)
         .run(Job.QUIET);

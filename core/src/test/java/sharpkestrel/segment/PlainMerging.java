@@ -132,7 +132,7 @@ final class PlainMerging {
           }
         }
       }
-      double floor = criterion.floor(part.kind());
+      double floor = Criterion.floor(part.kind());
       sum += criterion.weight(part.kind())
           * Math.sqrt(distance)
           * contrast

@@ -20,8 +20,8 @@ public final class Segments {
         scene,
         HeightModels.NONE,
         Optional.empty(),
-        Regions.superpixels(25, 0.1),
         grain,
+        Regions.superpixels(25, 0.1),
         weights,
         Double.NaN);
   }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiPredicate;
+import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -42,6 +43,7 @@ final class StepInputs {
   private final List<Runnable> listeners = new ArrayList<>();
   private final Map<String, ComboBox<Choice>> boxes = new LinkedHashMap<>();
   private final Map<String, SeveralBox> several = new LinkedHashMap<>();
+  private Predicate<StepSpec.Input> counted = input -> true;
 
   StepInputs(Workspace workspace, StepSpec step) {
     this.workspace = workspace;
@@ -51,6 +53,15 @@ final class StepInputs {
   /** Told when another result or file is chosen. */
   void onChange(Runnable listener) {
     listeners.add(listener);
+  }
+
+  /** Inputs that do not count beside what is set are not given to the step, whatever is chosen for them. */
+  void onlyThose(Predicate<StepSpec.Input> newCounted) {
+    counted = newCounted;
+  }
+
+  private boolean counts(String input) {
+    return counted.test(step.inputCalled(input));
   }
 
   private void changed() {
@@ -197,8 +208,32 @@ final class StepInputs {
 
   /** What is shown in pane A becomes the first input it suits, else the raster under it does. */
   void prefer(Result shown) {
-    if (shown != null && !isOwn(shown) && !choose((input, result) -> result == shown)) {
+    if (shown == null || isOwn(shown)) {
+      return;
+    }
+    if (choose((input, result) -> result == shown)) {
+      inherit(shown);
+    } else {
       choose((input, result) -> isUnder(input, result, shown));
+    }
+  }
+
+  /** What may be left empty, and is, takes what the result in hand was made with under the same name. */
+  private void inherit(Result from) {
+    for (StepSpec.Input input : step.inputs()) {
+      ComboBox<Choice> box = boxes.get(input.name());
+      if (!input.optional() || box == null || !Choice.NONE.equals(box.getValue())) {
+        continue;
+      }
+      Result made = from.inputs().get(input.name());
+      if (from.files().containsKey(input.name())) {
+        choose(input.name(), from.files().get(input.name()));
+      } else if (made != null) {
+        box.getItems().stream()
+            .filter(choice -> choice.result() == made)
+            .findFirst()
+            .ifPresent(box.getSelectionModel()::select);
+      }
     }
   }
 
@@ -242,7 +277,7 @@ final class StepInputs {
     Map<String, Result> chosen = new LinkedHashMap<>();
     several.values().forEach(box -> chosen.putAll(box.results()));
     boxes.forEach((name, box) -> {
-      if (box.getValue() != null && box.getValue().result() != null) {
+      if (counts(name) && box.getValue() != null && box.getValue().result() != null) {
         chosen.put(name, box.getValue().result());
       }
     });
@@ -253,7 +288,8 @@ final class StepInputs {
     Map<String, String> chosen = new LinkedHashMap<>();
     several.values().forEach(box -> chosen.putAll(box.filePaths()));
     boxes.forEach((name, box) -> {
-      if (box.getValue() != null
+      if (counts(name)
+          && box.getValue() != null
           && box.getValue().result() == null
           && !box.getValue().equals(Choice.NONE)) {
         chosen.put(name, box.getValue().file());

@@ -80,6 +80,7 @@ public final class StepPanel extends HBox {
       fields.getChildren().add(field);
     }
     settings = new StepSettings(workspace, step, option -> true, true);
+    inputs.onlyThose(input -> input.counts(settings::text));
     Runnable showInputs =
         () -> inputFields.forEach((input, field) -> field.setVisible(input.counts(settings::text)));
     showInputs.run();
@@ -112,6 +113,7 @@ public final class StepPanel extends HBox {
     HBox.setHgrow(card, Priority.ALWAYS);
     getChildren().addAll(card, actions());
     inputs.refresh();
+    inputs.prefer(workspace.paneAProperty().get());
     workspace.results().addListener((ListChangeListener<Result>) change -> inputs.refresh());
     workspace.paneAProperty().addListener((p, before, now) -> inputs.prefer(now));
   }
@@ -167,6 +169,7 @@ public final class StepPanel extends HBox {
           case "pansharpen" -> "Sharpened";
           case "segment" -> "Objects";
           case "measure" -> "Measured";
+          case "refine-objects" -> "Refined";
           case "outline" -> "Outlines";
           case "compare" -> "Scores";
           default -> step.title();

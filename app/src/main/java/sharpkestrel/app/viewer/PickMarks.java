@@ -2,7 +2,6 @@ package sharpkestrel.app.viewer;
 
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
-import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Polygon;
 import sharpkestrel.app.model.PickModel;
@@ -13,7 +12,6 @@ import sharpkestrel.segment.Cut;
 /** Picks objects out of a merge tree by clicks, and draws what is picked and what was accepted. */
 public final class PickMarks implements PaneTool {
 
-  private static final Color HALO = Color.rgb(0, 0, 0, 0.7);
   private static final Color ACCEPTED = Color.web("#8fb56a");
   private static final Color IN_HAND = Color.web("#ffd98a");
 
@@ -53,28 +51,13 @@ public final class PickMarks implements PaneTool {
     for (Geometry outline : picked.outlines()) {
       for (int k = 0; k < outline.getNumGeometries(); k++) {
         if (outline.getGeometryN(k) instanceof Polygon polygon) {
-          ring(g, polygon.getExteriorRing().getCoordinates(), map, colour);
+          Ring.draw(g, polygon.getExteriorRing().getCoordinates(), map, colour);
           for (int h = 0; h < polygon.getNumInteriorRing(); h++) {
-            ring(g, polygon.getInteriorRingN(h).getCoordinates(), map, colour);
+            Ring.draw(g, polygon.getInteriorRingN(h).getCoordinates(), map, colour);
           }
         }
       }
     }
-  }
-
-  private static void ring(GraphicsContext g, Coordinate[] corners, Affine map, Color colour) {
-    double[] xs = new double[corners.length];
-    double[] ys = new double[corners.length];
-    for (int i = 0; i < corners.length; i++) {
-      xs[i] = map.x(corners[i].x, corners[i].y);
-      ys[i] = map.y(corners[i].x, corners[i].y);
-    }
-    g.setStroke(HALO);
-    g.setLineWidth(4.5);
-    g.strokePolyline(xs, ys, xs.length);
-    g.setStroke(colour);
-    g.setLineWidth(2.2);
-    g.strokePolyline(xs, ys, xs.length);
   }
 
   @Override

@@ -20,7 +20,6 @@ import sharpkestrel.segment.Cut;
  * objects are shown, a drag the area drawn around. */
 public final class ProfileMarks implements PaneTool {
 
-  private static final Color HALO = Color.rgb(20, 22, 24, 0.75);
   private static final GeometryFactory SHAPES = new GeometryFactory();
 
   private final Workspace workspace;
@@ -56,7 +55,7 @@ public final class ProfileMarks implements PaneTool {
     Affine map = toScreen.after(ground().inverse());
     for (ProfileModel.Place place : model.places()) {
       if (place.shown()) {
-        ring(
+        Ring.draw(
             g,
             place.in(model.scene().grid().crs()).area().getCoordinates(),
             map,
@@ -64,28 +63,7 @@ public final class ProfileMarks implements PaneTool {
       }
     }
     if (!lasso.isEmpty()) {
-      ring(g, lasso.toArray(Coordinate[]::new), map, Color.WHITE);
-    }
-  }
-
-  private static void ring(GraphicsContext g, Coordinate[] corners, Affine map, Color colour) {
-    double[] xs = new double[corners.length];
-    double[] ys = new double[corners.length];
-    double reach = 0;
-    for (int i = 0; i < corners.length; i++) {
-      xs[i] = map.x(corners[i].x, corners[i].y);
-      ys[i] = map.y(corners[i].x, corners[i].y);
-      reach = Math.max(reach, Math.hypot(xs[i] - xs[0], ys[i] - ys[0]));
-    }
-    for (int pass = 0; pass < 2; pass++) {
-      g.setStroke(pass == 0 ? HALO : colour);
-      g.setLineWidth(pass == 0 ? 4 : 2);
-      if (reach < 8) {
-        // a pixel, or an area too far off to be seen
-        g.strokeOval(xs[0] + reach / 2 - 5, ys[0] + reach / 2 - 5, 10, 10);
-      } else {
-        g.strokePolyline(xs, ys, xs.length);
-      }
+      Ring.draw(g, lasso.toArray(Coordinate[]::new), map, Color.WHITE);
     }
   }
 

@@ -1,0 +1,24 @@
+package sharpkestrel.objects;
+
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.raster.Job;
+import sharpkestrel.step.In;
+import sharpkestrel.step.Setting;
+
+/** Objects and the zones they lie in. */
+public record InZones(
+    @In(does = "The objects, measured.") ObjectSet objects,
+
+    @In(does = "The zones' outlines, such as parishes; objects of a coarser cut will do too.")
+    OutlineSet zones,
+
+    @Setting(
+        label = "Names",
+        does = "Column of the zones' names; auto takes the first column of texts.",
+        initial = "auto")
+    String names) {
+
+  Zones assign(Job job) {
+    return Zones.of(objects, zones, names.equals("auto") ? "" : names, job);
+  }
+}
