@@ -124,8 +124,21 @@ final class Shots {
       click("#view-table");
       @SuppressWarnings("unchecked")
       var by = (javafx.scene.control.ComboBox<String>) scene.lookup("#colour-by");
-      by.setValue("Blue / red");
+      by.setValue("blue_red");
     });
+    step(this::idle, () -> {
+      workspace.featureShownProperty().set("");
+      click("#view-plots");
+      type("#plots-filter", shipped("metal").get("tests"));
+      click("#plots-keep-0");
+      click("#plots-all");
+    });
+    shot("plots", () -> {
+      @SuppressWarnings("unchecked")
+      var feature = (javafx.scene.control.ComboBox<String>) scene.lookup("#plots-x");
+      feature.setValue("blue_red");
+    });
+    step(this::idle, () -> click("#plots-drop"));
     shot("winnow", () -> {
       workspace.stageProperty().set(Stage.EXTRACT);
       typeTests();
@@ -255,9 +268,13 @@ final class Shots {
   }
 
   private void typeTests() {
-    var text = (javafx.scene.control.TextField) scene.lookup("#winnow-text");
-    text.setText(shipped("metal").get("tests"));
-    text.getOnAction().handle(null);
+    type("#winnow-text", shipped("metal").get("tests"));
+  }
+
+  private void type(String id, String text) {
+    var field = (javafx.scene.control.TextField) scene.lookup(id);
+    field.setText(text);
+    field.getOnAction().handle(null);
   }
 
   private void click(String id) {

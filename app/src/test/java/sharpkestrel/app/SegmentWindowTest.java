@@ -2,6 +2,8 @@ package sharpkestrel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Arrays;
+import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -78,6 +80,43 @@ class SegmentWindowTest extends TownWindow {
     ObjectSet set = (ObjectSet) made.value();
     assertThat(set.count()).isEqualTo(1);
     assertThat(set.table().values("area")[0]).isBetween(first * 0.97, first * 1.03);
+  }
+
+  @Test
+  void featuresAreFilteredPlottedAndToldApart(FxRobot robot) {
+    segment(robot);
+    robot.clickOn("#tool-measure").clickOn("#measure-run");
+    window.waiting().results(4);
+    settle(robot);
+    ObjectSet set = (ObjectSet) workspace().results().getLast().value();
+    robot.clickOn("#view-table");
+    assertThat(label("#table-count")).startsWith(Result.grouped(set.count()) + " of ");
+
+    Waiting.type(robot, "#table-filter", "area > 400\n");
+    int large = (int) Arrays.stream(set.table().values("area")).filter(a -> a > 400).count();
+    assertThat(large).isBetween(1, set.count() - 1);
+    assertThat(label("#table-count"))
+        .isEqualTo(Result.grouped(large) + " of " + Result.grouped(set.count()));
+    Waiting.type(robot, "#table-filter", "aera > 400\n");
+    assertThat(workspace().messageProperty().get()).contains("aera").contains("area");
+    assertThat(label("#table-count")).startsWith(Result.grouped(large) + " of ");
+
+    robot.clickOn("#view-plots").clickOn("#plots-keep-0");
+    window.waiting().until("ranking", () -> window.scene().lookup("#ranked-0") != null);
+    // the selection was made by area, so nothing tells both apart better
+    assertThat(label("#ranked-0")).isEqualTo("Area");
+    assertThat(label("#plots-selection-0")).isEqualTo(Result.grouped(large));
+    assertThat(label("#plots-selection-1")).isEqualTo(Result.grouped(set.count() - large));
+
+    robot.clickOn("#plots-all");
+    Node histogram = window.scene().lookup("#plots-histogram");
+    Bounds at = histogram.localToScreen(histogram.getBoundsInLocal());
+    double row = at.getMinY() + 40;
+    robot.drag(at.getMinX() + 7, row).dropTo(at.getCenterX(), row);
+    int right = Integer.parseInt(label("#plots-count").split(" of ")[0].replaceAll("\\D", ""));
+    assertThat(right).isBetween(1, set.count() - 1);
+    robot.clickOn("#view-table").clickOn("#table-all");
+    assertThat(label("#table-count")).startsWith(Result.grouped(set.count()) + " of ");
   }
 
   @Test

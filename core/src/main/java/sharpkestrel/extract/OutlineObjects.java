@@ -19,6 +19,7 @@ import sharpkestrel.expr.Table;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.objects.Selection;
 import sharpkestrel.outline.Squarer;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
@@ -145,10 +146,8 @@ public record OutlineObjects(
             .map(d ->
                 form == Form.EXACT ? "exact" : d.result().shape().name().toLowerCase(Locale.ROOT))
             .toList())));
-    double[] passes = tests.isBlank() ? null : Cql2.parseTest(tests).evaluate(table);
-    int[] kept = IntStream.range(0, all.size())
-        .filter(i -> passes == null || passes[i] == 1)
-        .toArray();
+    boolean[] passing = Selection.of(table, tests);
+    int[] kept = IntStream.range(0, all.size()).filter(i -> passing[i]).toArray();
     AffineTransformation toGround = ObjectGeometry.toGround(grid.affine());
     List<Geometry> outlines = Arrays.stream(kept)
         .mapToObj(i -> toGround.transform(all.get(i).result().outline()))

@@ -16,6 +16,7 @@ import sharpkestrel.objects.Measure;
 import sharpkestrel.objects.PickObjects;
 import sharpkestrel.objects.RankInZones;
 import sharpkestrel.objects.RefineObjects;
+import sharpkestrel.objects.TellApart;
 import sharpkestrel.objects.ZoneSummary;
 import sharpkestrel.place.FindFootprint;
 import sharpkestrel.place.FindOffsets;
@@ -74,6 +75,7 @@ public final class StepCatalogue {
         Measure.class,
         RankInZones.class,
         ZoneSummary.class,
+        TellApart.class,
         Winnow.class,
         OutlineObjects.class,
         Compare.class,

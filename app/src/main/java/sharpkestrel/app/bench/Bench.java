@@ -1,15 +1,11 @@
 package sharpkestrel.app.bench;
 
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import javafx.beans.property.ReadOnlyDoubleProperty;
 import javafx.beans.property.ReadOnlyDoubleWrapper;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -18,35 +14,29 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.model.PickModel;
 import sharpkestrel.app.model.ProfileModel;
+import sharpkestrel.app.model.ObjectChoice;
 import sharpkestrel.app.model.Result;
-import sharpkestrel.app.model.SeamModel;
 import sharpkestrel.app.model.TieModel;
 import sharpkestrel.app.model.Workspace;
-import sharpkestrel.app.viewer.ObjectPaint;
-import sharpkestrel.app.viewer.PaneTool;
-import sharpkestrel.app.viewer.PickMarks;
+import sharpkestrel.app.viewer.ChoicePainter;
 import sharpkestrel.app.viewer.PictureView;
-import sharpkestrel.app.viewer.ProfileMarks;
-import sharpkestrel.app.viewer.Ramp;
-import sharpkestrel.app.viewer.SeamMarks;
-import sharpkestrel.app.viewer.TieMarks;
-import sharpkestrel.check.Scores;
 import sharpkestrel.expr.Table;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
-import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.Json;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Window;
-import sharpkestrel.sharpen.pan.PanModel;
 import sharpkestrel.step.Stage;
 
 /** The panel under the picture: tools of the stage at its head, then tool, table or run sheet of what is shown. */
 public final class Bench extends VBox {
 
   /** Steps that are used from within the panel of another. */
-  private static final Set<String> WITHIN_OTHERS = Set.of("rate-sharpening");
+  private static final Set<String> WITHIN_OTHERS = Set.of("rate-sharpening", "tell-apart");
+
+  /** Steps whose tools draw a raster over the picture. */
+  private static final Set<String> DRAWN_OVER = Set.of("profiles", "builtup");
 
   private static final double OPEN = 272;
   private static final double FOLDED = 32;
@@ -56,20 +46,9 @@ public final class Bench extends VBox {
   private final PictureView picture;
   private final HBox head = new HBox(14);
   private final StackPane content = new StackPane();
-  private final Map<String, Node> panels = new HashMap<>();
-  private final TableGrid table = new TableGrid();
-  private final ComboBox<String> colourBy = new ComboBox<>();
-  private final RampLegend legend = new RampLegend();
-  private final VBox tablePanel;
-  private GrainPanel grain;
-  private final TieModel ties;
-  private final TieMarks marks;
-  private final SeamModel seams;
-  private final SeamMarks seamMarks;
-  private ProfileModel profiles;
-  private ProfileMarks profileMarks;
-  private PickModel picks;
-  private PickMarks pickMarks;
+  private final ToolPanels tools;
+  private final TablePanel table;
+  private final PlotsPanel plots;
   private String view = "Tool";
   private String tool = "";
   private boolean toolChosen;
@@ -81,30 +60,20 @@ public final class Bench extends VBox {
   public Bench(Workspace workspace, PictureView picture) {
     this.workspace = workspace;
     this.picture = picture;
-    ties = new TieModel(workspace);
-    marks = new TieMarks(workspace, ties);
-    seams = new SeamModel(workspace);
-    seamMarks = new SeamMarks(workspace, seams);
+    tools = new ToolPanels(workspace, picture);
+    ObjectChoice choice = new ObjectChoice(workspace);
+    new ChoicePainter(workspace, choice, picture);
+    table = new TablePanel(workspace, choice, row -> {
+      workspace.selectedRowProperty().set(row);
+      bringIntoView(row);
+    });
+    plots = new PlotsPanel(workspace, choice);
     getStyleClass().add("bench");
     setSpacing(8);
     head.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
     VBox.setVgrow(content, Priority.ALWAYS);
     getChildren().addAll(head, content);
     setFolded(false);
-    colourBy.setId("colour-by");
-    colourBy.setPromptText("outlines only");
-    colourBy.valueProperty().addListener((p, before, now) -> colour());
-    Label by = new Label("Colour objects by");
-    by.getStyleClass().add("soft");
-    HBox row = new HBox(8, by, colourBy, legend);
-    row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-    tablePanel = new VBox(6, row, table);
-    VBox.setVgrow(table, Priority.ALWAYS);
-    table.onChosen(chosen -> {
-      workspace.selectedRowProperty().set(chosen);
-      bringIntoView(chosen);
-    });
-    workspace.selectedRowProperty().addListener((p, before, now) -> table.select(now, false));
     workspace.stageProperty().addListener((p, before, now) -> {
       tool = "";
       toolChosen = false;
@@ -117,7 +86,12 @@ public final class Bench extends VBox {
         rebuild();
       }
     });
-    workspace.paneAProperty().addListener((p, before, now) -> fillTable(now));
+    workspace.paneAProperty().addListener((p, before, now) -> {
+      geometry = null;
+      if (view.equals("Run sheet")) {
+        rebuild();
+      }
+    });
     rebuild();
   }
 
@@ -171,9 +145,9 @@ public final class Bench extends VBox {
   /** Steps the grain, where its slider is in hand. */
   public void stepGrain(int direction) {
     if (isPicking()) {
-      picks.climb(direction);
-    } else if (grain != null) {
-      grain.step(direction);
+      tools.picks().climb(direction);
+    } else {
+      tools.stepGrain(direction);
     }
   }
 
@@ -184,7 +158,7 @@ public final class Bench extends VBox {
   /** Gives up what is picked from a tree. */
   public void dropPicked() {
     if (isPicking()) {
-      picks.drop();
+      tools.picks().drop();
     }
   }
 
@@ -216,7 +190,7 @@ public final class Bench extends VBox {
     bar.setStyle(
         "-fx-background-color: -k-line; -fx-min-width: 1; -fx-pref-width: 1; -fx-max-height: 16;");
     head.getChildren().add(bar);
-    for (String name : List.of("Table", "Run sheet")) {
+    for (String name : List.of("Table", "Plots", "Run sheet")) {
       Button tab = tab(name, view.equals(name));
       tab.setId("view-" + name.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
       tab.setOnAction(e -> {
@@ -232,15 +206,13 @@ public final class Bench extends VBox {
     fold.setOnAction(e -> toggleFold());
     head.getChildren().addAll(gap, fold);
     content.getChildren().setAll(body());
-    boolean tying = view.equals("Tool") && tool.equals("tiepoints");
+    String inHand = view.equals("Tool") ? tool : "";
+    boolean tying = inHand.equals("tiepoints");
     workspace.bothPanesHeldProperty().set(tying);
-    boolean laying = view.equals("Tool") && tool.equals("mosaic");
-    boolean profiling = view.equals("Tool") && tool.equals("profiles");
-    if (!profiling && !(view.equals("Tool") && tool.equals("builtup"))) {
+    if (!DRAWN_OVER.contains(inHand)) {
       picture.clearOver();
     }
-    PaneTool used = laying ? seamMarks : profiling ? profileMarks : isPicking() ? pickMarks : null;
-    picture.setTool(tying ? marks : used);
+    picture.setTool(tools.usedInPicture(inHand));
     if (tying && workspace.paneBProperty().get() != null) {
       workspace.compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
     }
@@ -248,25 +220,26 @@ public final class Bench extends VBox {
 
   /** Places of spectral profiles; null before their tool was first in hand. */
   public ProfileModel profiles() {
-    return profiles;
+    return tools.profiles();
   }
 
   /** What is picked from a tree; null before its tool was first in hand. */
   public PickModel picks() {
-    return picks;
+    return tools.picks();
   }
 
   /** Sets the other half of a tie point where it is expected, or accepts the picked object. */
   public void takeExpected() {
     if (isPicking()) {
-      picks.accept();
+      tools.picks().accept();
     } else {
-      ties.takeExpected();
+      tools.ties().takeExpected();
     }
   }
 
   /** Switches the tie point that is picked off. */
   public void switchPointOff() {
+    TieModel ties = tools.ties();
     if (ties.selectedProperty().get() >= 0) {
       ties.switchOff(ties.selectedProperty().get());
     }
@@ -274,7 +247,7 @@ public final class Bench extends VBox {
 
   /** Gives up the tie point that is half set. */
   public void dropPending() {
-    ties.dropPending();
+    tools.ties().dropPending();
   }
 
   private static Button tab(String text, boolean chosen) {
@@ -289,78 +262,10 @@ public final class Bench extends VBox {
 
   private Node body() {
     return switch (view) {
-      case "Table" -> tablePanel;
+      case "Table" -> table;
+      case "Plots" -> plots;
       case "Run sheet" -> runSheet();
-      default -> panels.computeIfAbsent(tool, this::panel);
-    };
-  }
-
-  private Node panel(String id) {
-    StepSpec step = StepCatalogue.get(id);
-    return switch (id) {
-      case "winnow" -> new WinnowPanel(workspace, picture);
-      case "pick-objects" -> {
-        picks = new PickModel(workspace);
-        pickMarks = new PickMarks(workspace, picks);
-        yield new PickPanel(workspace, picture, picks);
-      }
-      case "segment" -> {
-        grain = new GrainPanel(workspace, picture);
-        StepPanel panel = new StepPanel(workspace, picture, step).brief();
-        HBox.setHgrow(panel, Priority.ALWAYS);
-        grain.setPrefWidth(280);
-        grain.setMinWidth(280);
-        yield new HBox(10, grain, panel);
-      }
-      case "tiepoints" -> new TiePanel(workspace, picture, ties, marks);
-      case "mosaic" -> new MosaicPanel(workspace, picture, seams, seamMarks);
-      case "stack" -> new StackPanel(workspace, step);
-      case "profiles" -> {
-        profiles = new ProfileModel(workspace);
-        profileMarks = new ProfileMarks(workspace, profiles);
-        profiles.places().addListener((javafx.collections.ListChangeListener<ProfileModel.Place>)
-            change -> picture.repaint());
-        yield new ProfilePanel(workspace, picture, profiles);
-      }
-      case "texture" -> {
-        StepPanel panel = new StepPanel(workspace, picture, step).brief();
-        HBox.setHgrow(panel, Priority.ALWAYS);
-        yield new HBox(10, new TextureCard(workspace, picture, panel), panel);
-      }
-      case "builtup" -> {
-        StepPanel panel = new StepPanel(workspace, picture, step).brief();
-        HBox.setHgrow(panel, Priority.ALWAYS);
-        yield new HBox(10, new ThresholdCard(workspace, picture, panel), panel);
-      }
-      case "pansharpen" -> {
-        StepPanel panel = new StepPanel(workspace, picture, step).brief();
-        RatingCard ratings = new RatingCard(workspace, picture, panel);
-        ratings.choose("adaptive");
-        panel.onSettings(
-            () -> ratings.choose(panel.settingTexts().getOrDefault("method", "adaptive")));
-        panel.onTried(sharp -> sharp
-            .attachments()
-            .get(PanModel.class)
-            .ifPresent(model -> panel
-                .settings()
-                .hint(
-                    "weights",
-                    model.weightsText().isEmpty() ? "none" : "auto " + model.weightsText())));
-        panel.onRanking(setting -> setting.equals("method") ? ratings.ranking() : List.of());
-        ratings.onTaken(method -> {
-          panel.settings().set("method", method);
-          panel.tryHere();
-        });
-        HBox.setHgrow(panel, Priority.ALWAYS);
-        yield new HBox(10, ratings, panel);
-      }
-      case "compare" -> {
-        StepPanel panel = new StepPanel(workspace, picture, step);
-        ScoresPanel scores = new ScoresPanel(workspace);
-        HBox.setHgrow(panel, Priority.ALWAYS);
-        yield new HBox(10, scores, panel);
-      }
-      default -> new StepPanel(workspace, picture, step);
+      default -> tools.panel(tool);
     };
   }
 
@@ -373,56 +278,6 @@ public final class Bench extends VBox {
     text.setStyle(
         "-fx-font-family: 'IBM Plex Mono'; -fx-font-size: 12px; -fx-control-inner-background: -k-card; -fx-text-fill: -k-text;");
     return text;
-  }
-
-  private void fillTable(Result result) {
-    if (view.equals("Run sheet")) {
-      rebuild();
-    }
-    geometry = null;
-    colourBy.getItems().clear();
-    legend.hide();
-    if (result == null) {
-      return;
-    }
-    switch (result.value()) {
-      case ObjectSet set -> {
-        table.show(set.table(), set.ids());
-        colourBy
-            .getItems()
-            .setAll(set.table().columns().stream().map(Table.Column::title).toList());
-      }
-      case OutlineSet outlines -> {
-        int[] ids = new int[outlines.count()];
-        java.util.Arrays.setAll(ids, i -> i + 1);
-        table.show(outlines.table(), ids);
-      }
-      case Scores scores -> {}
-      default -> {}
-    }
-  }
-
-  private void colour() {
-    Result result = workspace.paneAProperty().get();
-    String title = colourBy.getValue();
-    if (result == null || !(result.value() instanceof ObjectSet set) || title == null) {
-      return;
-    }
-    Table.Column column = set.table().columns().stream()
-        .filter(c -> c.title().equals(title))
-        .findFirst()
-        .orElseThrow();
-    double low = set.table().quantile(column.name(), 0.02);
-    double high = set.table().quantile(column.name(), 0.98);
-    legend.show(low, high, column.unit());
-    int[] fill = new int[set.count()];
-    for (int i = 0; i < fill.length; i++) {
-      double v = column.values()[i];
-      fill[i] = Double.isNaN(v)
-          ? 0
-          : Ramp.colour((v - low) / Math.max(1e-12, high - low)) & 0x00ffffff | 0xd0000000;
-    }
-    picture.paint(ObjectPaint.of(set).coloured(fill, new boolean[set.count()]));
   }
 
   private void bringIntoView(int row) {

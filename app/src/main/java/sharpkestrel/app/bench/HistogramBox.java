@@ -1,5 +1,6 @@
 package sharpkestrel.app.bench;
 
+import java.util.List;
 import java.util.function.BiConsumer;
 import javafx.scene.Cursor;
 import javafx.scene.canvas.Canvas;
@@ -7,6 +8,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import sharpkestrel.app.look.Inks;
 import sharpkestrel.app.look.ValueAxis;
+import sharpkestrel.app.viewer.Palette;
 
 /** A histogram of those who come in, those who pass coloured, between two handles that can be dragged. */
 public final class HistogramBox extends Pane {
@@ -17,6 +19,7 @@ public final class HistogramBox extends Pane {
 
   private final Canvas canvas;
   private final Inks inks = new Inks(this::draw, "left-out", "accent", "soft", "text", "card");
+  private List<boolean[]> groups = List.of();
   private double[] values = new double[0];
   private int[] failedAt = new int[0];
   private int test;
@@ -108,6 +111,17 @@ public final class HistogramBox extends Pane {
     draw();
   }
 
+  /** Draws the shares of groups of the values as lines over the bars, in the colours of their places. */
+  public void over(List<boolean[]> newGroups) {
+    groups = newGroups;
+    draw();
+  }
+
+  private int bin(double value) {
+    double share = (value - axis.from()) / (axis.to() - axis.from());
+    return (int) Math.max(0, Math.min(BINS - 1.0, share * BINS));
+  }
+
   private void draw() {
     GraphicsContext g = canvas.getGraphicsContext2D();
     double w = canvas.getWidth();
@@ -119,8 +133,7 @@ public final class HistogramBox extends Pane {
       if (failedAt[i] < test || Double.isNaN(values[i])) {
         continue;
       }
-      int bin = (int) Math.max(
-          0, Math.min(BINS - 1.0, (values[i] - axis.from()) / (axis.to() - axis.from()) * BINS));
+      int bin = bin(values[i]);
       all[bin]++;
       kept[bin] += values[i] >= low && values[i] <= high ? 1 : 0;
     }
@@ -138,6 +151,10 @@ public final class HistogramBox extends Pane {
       g.setFill(inks.of("accent"));
       g.fillRect(PAD + b * step, h - part, step - 1, part);
     }
+    for (int k = 0; k < groups.size(); k++) {
+      drawGroup(g, k, step, h);
+    }
+    g.setLineWidth(1);
     g.setStroke(inks.of("soft"));
     g.strokeLine(PAD, h + 0.5, w - PAD, h + 0.5);
     for (boolean left : new boolean[] {true, false}) {
@@ -150,5 +167,29 @@ public final class HistogramBox extends Pane {
       g.strokeRoundRect(x - 4, h - 2, 8, 14, 4, 4);
       g.setLineWidth(1);
     }
+  }
+
+  private void drawGroup(GraphicsContext g, int group, double step, double h) {
+    int[] counts = new int[BINS];
+    int top = 1;
+    for (int i = 0; i < values.length; i++) {
+      if (groups.get(group)[i] && !Double.isNaN(values[i])) {
+        int bin = bin(values[i]);
+        counts[bin]++;
+        top = Math.max(top, counts[bin]);
+      }
+    }
+    g.setStroke(Palette.of(group));
+    g.setLineWidth(2);
+    g.beginPath();
+    for (int b = 0; b < BINS; b++) {
+      double y = h - h * Math.sqrt((double) counts[b] / top);
+      if (b == 0) {
+        g.moveTo(PAD, y);
+      }
+      g.lineTo(PAD + b * step, y);
+      g.lineTo(PAD + (b + 1) * step, y);
+    }
+    g.stroke();
   }
 }

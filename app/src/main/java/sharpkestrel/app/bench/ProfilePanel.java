@@ -18,6 +18,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
+import sharpkestrel.app.look.ValueAxis;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.ProfileModel;
 import sharpkestrel.app.model.ScatterSample;
@@ -274,7 +275,9 @@ final class ProfilePanel extends HBox {
             job -> ScatterSample.of(
                 x, y, middle, places.stream().map(ProfileModel.Place::area).toList(), job),
             made -> scatter.show(
-                made, places.stream().mapToInt(ProfileModel.Place::colour).toArray()),
+                made,
+                places.stream().mapToInt(ProfileModel.Place::colour).toArray(),
+                ValueAxis.TAIL),
             failure -> workspace.messageProperty().set(failure.getMessage()));
   }
 

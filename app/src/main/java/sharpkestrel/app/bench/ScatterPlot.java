@@ -52,13 +52,14 @@ final class ScatterPlot extends Pane {
 
   /**
    * @param newColours number of the colour of each place
+   * @param tail share of the values at either end that the axes leave out
    */
-  void show(ScatterSample newSample, int[] newColours) {
+  void show(ScatterSample newSample, int[] newColours, double tail) {
     sample = newSample;
     colours = newColours;
     if (sample != null) {
-      double[] x = ends(sample.x());
-      double[] y = ends(sample.y());
+      double[] x = ends(sample.x(), tail);
+      double[] y = ends(sample.y(), tail);
       lowX = x[0];
       highX = x[1];
       lowY = y[0];
@@ -68,8 +69,8 @@ final class ScatterPlot extends Pane {
     draw();
   }
 
-  /** Without the outermost thousandth at either end, and with some room. */
-  private static double[] ends(float[] values) {
+  /** Without the outermost values at either end, and with some room. */
+  private static double[] ends(float[] values, double tail) {
     float[] sorted = values.clone();
     Arrays.sort(sorted);
     int n = sorted.length;
@@ -79,8 +80,8 @@ final class ScatterPlot extends Pane {
     if (n == 0) {
       return new double[] {0, 1};
     }
-    double low = sorted[(int) (0.001 * (n - 1))];
-    double high = sorted[(int) (0.999 * (n - 1))];
+    double low = sorted[(int) (tail * (n - 1))];
+    double high = sorted[(int) ((1 - tail) * (n - 1))];
     double room = Math.max(1e-9, 0.08 * (high - low));
     return new double[] {low - room, high + room};
   }

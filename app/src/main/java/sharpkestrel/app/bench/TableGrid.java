@@ -1,5 +1,9 @@
 package sharpkestrel.app.bench;
 
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
 import java.util.function.IntConsumer;
 import javafx.geometry.Orientation;
 import javafx.scene.canvas.Canvas;
@@ -28,8 +32,14 @@ public final class TableGrid extends Region {
   private final Inks inks = new Inks(this::draw, "text", "card", "head", "chosen");
   private Table table;
   private int[] ids = new int[0];
+  private final Set<String> hidden = new HashSet<>();
+  private List<Table.Column> columns = List.of();
+  private boolean[] kept = new boolean[0];
+  /** All rows as they are sorted, and those of them that are kept. */
+  private int[] sorted = new int[0];
+
   private int[] order = new int[0];
-  private int sortedBy = -1;
+  private String sortedBy = "";
   private boolean descending;
   private int selected = -1;
   private IntConsumer chosen = row -> {};
@@ -48,8 +58,11 @@ public final class TableGrid extends Region {
       if (table == null) {
         return;
       }
+      int column = (int) ((e.getX() + across.getValue()) / COLUMN) - 1;
       if (e.getY() < ROW) {
-        sort((int) ((e.getX() + across.getValue()) / COLUMN) - 1);
+        if (column >= 0 && column < columns.size()) {
+          sort(columns.get(column).name());
+        }
       } else {
         int at = (int) down.getValue() + (int) ((e.getY() - ROW) / ROW);
         if (at < order.length) {
@@ -82,16 +95,50 @@ public final class TableGrid extends Region {
     chosen = listener;
   }
 
+  /** All rows of a table, in its order. */
   public void show(Table newTable, int[] newIds) {
     table = newTable;
     ids = newIds;
-    order = new int[newTable.rows()];
-    for (int i = 0; i < order.length; i++) {
-      order[i] = i;
-    }
-    sortedBy = -1;
+    sorted = new int[newTable.rows()];
+    Arrays.setAll(sorted, i -> i);
+    kept = new boolean[newTable.rows()];
+    Arrays.fill(kept, true);
+    order = sorted;
+    sortedBy = "";
     selected = -1;
+    showColumns();
+  }
+
+  /** Leaves rows out and goes to the first: whoever sorts or filters wants to see the extremes. */
+  public void keep(boolean[] rows) {
+    kept = rows;
+    order = Arrays.stream(sorted).filter(row -> kept[row]).toArray();
+    down.setValue(0);
     layoutChildren();
+  }
+
+  /** Leaves columns out, also of tables to come. */
+  public void hide(Set<String> names) {
+    hidden.clear();
+    hidden.addAll(names);
+    if (table != null) {
+      showColumns();
+    }
+  }
+
+  private void showColumns() {
+    columns = table.columns().stream().filter(c -> !hidden.contains(c.name())).toList();
+    layoutChildren();
+  }
+
+  /** How many rows the table has. */
+  int rows() {
+    return sorted.length;
+  }
+
+  /** How many rows are listed. */
+  int listed() {
+    return order.length;
   }
 
   /** Marks a row picked elsewhere and scrolls to it. */
@@ -120,17 +167,11 @@ public final class TableGrid extends Region {
     return (int) Math.max(1, (canvas.getHeight() - ROW) / ROW);
   }
 
-  private void sort(int column) {
-    if (column < 0 || column >= table.columns().size()) {
-      return;
-    }
-    descending = column == sortedBy && !descending;
+  private void sort(String column) {
+    descending = column.equals(sortedBy) && !descending;
     sortedBy = column;
-    double[] values = table.columns().get(column).values();
-    order = sorted(values, descending);
-    // Whoever sorts wants to see the extremes.
-    down.setValue(0);
-    draw();
+    sorted = sorted(table.values(column), descending);
+    keep(kept);
   }
 
   /** Row numbers in the order of a column, rows without value last: radix sort on the numbers' bits, stable. */
@@ -172,10 +213,10 @@ public final class TableGrid extends Region {
     down.resizeRelocate(w, 0, 12, h);
     across.resizeRelocate(0, h, w, 12);
     if (table != null) {
-      down.setMax(Math.max(0, table.rows() - visibleRows()));
+      down.setMax(Math.max(0, order.length - visibleRows()));
       down.setVisibleAmount(
-          Math.max(1, down.getMax() * visibleRows() / Math.max(1.0, table.rows())));
-      double wide = COLUMN * (table.columns().size() + 1);
+          Math.max(1, down.getMax() * visibleRows() / Math.max(1.0, order.length)));
+      double wide = COLUMN * (columns.size() + 1);
       across.setMax(Math.max(0, wide - w));
       across.setVisibleAmount(Math.max(1, across.getMax() * w / wide));
     }
@@ -190,6 +231,16 @@ public final class TableGrid extends Region {
     boolean plain = Math.abs(value) < MOST_WRITTEN_OUT
         && (value == Math.rint(value) || Math.abs(value) >= FOUR_DIGITS);
     return String.format(java.util.Locale.ROOT, plain ? "%.0f" : "%.4g", value);
+  }
+
+  /** What stands in a cell. */
+  public static String text(Table.Column column, int row) {
+    return column.isText() ? column.text(row) : text(column.values()[row]);
+  }
+
+  /** The unit as it is shown; none where it goes without saying. */
+  public static String unit(Table.Column column) {
+    return column.unit().equals("reflectance") ? "" : column.unit();
   }
 
   private void draw() {
@@ -214,14 +265,13 @@ public final class TableGrid extends Region {
       }
       g.setFill(text);
       g.fillText(Integer.toString(ids[row]), 6 - across.getValue(), y + 14);
-      for (int c = firstColumn; c < table.columns().size(); c++) {
+      for (int c = firstColumn; c < columns.size(); c++) {
         double x = COLUMN * (c + 1) - across.getValue();
         if (x > w) {
           break;
         }
-        Table.Column column = table.columns().get(c);
-        double v = column.values()[row];
-        String shown = column.isText() ? column.text(row) : text(v);
+        Table.Column column = columns.get(c);
+        String shown = text(column, row);
         g.fillText(shown, x + 6, y + 14, COLUMN - 10);
       }
     }
@@ -230,13 +280,11 @@ public final class TableGrid extends Region {
     g.setFill(text);
     g.setFont(Font.font("IBM Plex Sans Medium", 11));
     g.fillText("Id", 6 - across.getValue(), 14);
-    for (int c = firstColumn; c < table.columns().size(); c++) {
+    for (int c = firstColumn; c < columns.size(); c++) {
       double x = COLUMN * (c + 1) - across.getValue();
-      Table.Column column = table.columns().get(c);
-      String mark = c == sortedBy ? (descending ? " \u2193" : " \u2191") : "";
-      String unit =
-          column.unit().isEmpty() || column.unit().equals("reflectance") ? "" : " " + column.unit();
-      g.fillText(column.title() + unit + mark, x + 6, 14, COLUMN - 8);
+      Table.Column column = columns.get(c);
+      String mark = column.name().equals(sortedBy) ? (descending ? " \u2193" : " \u2191") : "";
+      g.fillText((column.title() + " " + unit(column)).strip() + mark, x + 6, 14, COLUMN - 8);
     }
   }
 }

@@ -1,5 +1,6 @@
 package sharpkestrel.app.look;
 
+import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -9,14 +10,20 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.model.ObjectStyle;
+import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.expr.Table;
+import sharpkestrel.objects.ObjectSet;
 
-/** How objects are drawn over the picture: which outlines, how wide and how opaque, and with what fill. */
+/** How objects are drawn over the picture: which outlines, how wide and how opaque, with what fill, and the feature that colours
+ * them. */
 final class ObjectsBox extends VBox {
 
   private final Workspace workspace;
   private final ComboBox<ObjectStyle.Which> which = new ComboBox<>();
   private final ComboBox<ObjectStyle.Fill> fill = new ComboBox<>();
+  private final FeatureBox feature = new FeatureBox("no feature", column -> true);
+  private boolean offering;
   private final Slider width = new Slider(1, ObjectStyle.WIDEST, 1);
   private final Slider opacity = new Slider(0, 1, 1);
 
@@ -28,15 +35,26 @@ final class ObjectsBox extends VBox {
     which.setPrefWidth(118);
     fill.setId("objects-fill");
     fill.getItems().setAll(ObjectStyle.Fill.values());
-    fill.setPrefWidth(160);
+    fill.setPrefWidth(118);
     width.setId("outlines-width");
     width.setPrefWidth(70);
     width.setTooltip(new Tooltip("How wide outlines are"));
     opacity.setId("outlines-opacity");
     opacity.setPrefWidth(70);
     opacity.setTooltip(new Tooltip("How opaque outlines are"));
-    getChildren().addAll(row("Outlines", which, width, opacity), row("Fill", fill));
+    feature.setId("objects-feature");
+    feature.setPrefWidth(118);
+    feature.setTooltip(new Tooltip("The feature or class that fills objects, over any other fill"));
+    getChildren().addAll(row("Outlines", which, width, opacity), row("Fill", fill, feature));
     refresh();
+    offer();
+    feature.valueProperty().addListener((p, before, now) -> {
+      if (!offering && now != null) {
+        workspace.featureShownProperty().set(now);
+      }
+    });
+    workspace.featureShownProperty().addListener((p, before, now) -> feature.choose(now));
+    workspace.paneAProperty().addListener((p, before, now) -> offer());
     which.valueProperty().addListener((p, before, now) -> change(style().with(now)));
     fill.valueProperty().addListener((p, before, now) -> change(style().with(now)));
     width
@@ -47,6 +65,16 @@ final class ObjectsBox extends VBox {
         .valueProperty()
         .addListener((p, before, now) -> change(style().withOpacity(now.doubleValue())));
     workspace.objectStyleProperty().addListener((p, before, now) -> refresh());
+  }
+
+  private void offer() {
+    Result shown = workspace.paneAProperty().get();
+    boolean measured = shown != null && shown.value() instanceof ObjectSet;
+    offering = true;
+    feature.offer(measured ? ((ObjectSet) shown.value()).table() : new Table(0, List.of()));
+    offering = false;
+    feature.choose(workspace.featureShownProperty().get());
+    feature.setDisable(!measured);
   }
 
   private ObjectStyle style() {

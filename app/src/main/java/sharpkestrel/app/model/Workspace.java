@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
@@ -16,6 +17,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import sharpkestrel.expr.Table;
 import sharpkestrel.flow.Results;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.SettingValues;
@@ -106,9 +108,15 @@ public final class Workspace {
     return selectedRow;
   }
 
-  /** The feature that colours pane A's objects; empty for outlines only. */
+  /** The name of the feature that colours pane A's objects, where they have it; empty for none. */
   public ObjectProperty<String> featureShownProperty() {
     return featureShown;
+  }
+
+  /** The column of a table that colours its objects. */
+  public Optional<Table.Column> featureOf(Table table) {
+    String name = featureShown.get();
+    return name != null && table.has(name) ? Optional.of(table.column(name)) : Optional.empty();
   }
 
   /** Whether the tool in hand works between both panes, so that what is shown may change and the tool stays. */
@@ -255,6 +263,8 @@ public final class Workspace {
   /**
    * Runs a step in the background and adds what it makes.
    *
+   * @param resultTitle where it is blank the name of the file that is given, else the step's title; numbered where a result
+   *     has it already
    * @param inputs results by input name
    * @param files file names by input name, for inputs that are no results
    */
@@ -272,7 +282,7 @@ public final class Workspace {
         made -> {
           Result result = new Result(
               uniqueName(step.id()),
-              resultTitle,
+              uniqueTitle(resultTitle.isBlank() ? title(step, files) : resultTitle.strip()),
               step,
               inputs,
               files,
@@ -283,6 +293,23 @@ public final class Workspace {
           maker.keep(result);
         },
         failure -> message.set(String.valueOf(failure.getMessage())));
+  }
+
+  private static String title(StepSpec step, Map<String, String> files) {
+    return files.values().stream()
+        .findFirst()
+        .map(file -> Path.of(file).getFileName().toString().replaceFirst("\\.[^.]+$", ""))
+        .orElse(step.title());
+  }
+
+  private String uniqueTitle(String base) {
+    Set<String> taken = results.stream().map(Result::title).collect(Collectors.toSet());
+    int n = 1;
+    String title = base;
+    while (taken.contains(title)) {
+      title = base + " " + ++n;
+    }
+    return title;
   }
 
   private String uniqueName(String base) {

@@ -24,7 +24,6 @@ import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PictureView;
-import sharpkestrel.expr.Table;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.segment.Cut;
 
@@ -41,7 +40,7 @@ public final class Shell extends StackPane {
   private final PauseTransition noteEnds = new PauseTransition(Duration.seconds(12));
   private final HBox message = new HBox();
   private final Label messageText = new Label();
-  private final VBox features = new VBox(2);
+  private final FeatureCard features;
   private final VBox help = new VBox(4);
 
   public Shell(Workspace workspace) {
@@ -52,11 +51,13 @@ public final class Shell extends StackPane {
     live = new LivePlacing(workspace);
     looks = new LookCard(workspace, picture);
     looks.setVisible(false);
+    features = new FeatureCard(workspace);
     StackPane well = new StackPane(picture, message, features, looks);
     StackPane.setAlignment(looks, Pos.TOP_RIGHT);
     StackPane.setMargin(looks, new Insets(8, 10, 0, 0));
     StackPane.setAlignment(message, Pos.TOP_CENTER);
     StackPane.setAlignment(features, Pos.TOP_RIGHT);
+    StackPane.setMargin(features, new Insets(44, 10, 10, 0));
     well.setMinHeight(0);
     // The bench stands over a place kept free for it, so that lifted it covers the picture without
     // moving it.
@@ -81,10 +82,6 @@ public final class Shell extends StackPane {
     bindKeys();
     buildHelp();
     features.setVisible(false);
-    features.setMaxSize(Region.USE_PREF_SIZE, Region.USE_PREF_SIZE);
-    features.getStyleClass().add("card");
-    features.setStyle("-fx-translate-x: -10; -fx-translate-y: 44;");
-    features.setId("features");
     picture.onPicked(row -> workspace.selectedRowProperty().set(row));
     workspace.selectedRowProperty().addListener((p, before, now) -> showFeatures(now));
     well.setOnDragOver(e -> {
@@ -295,7 +292,6 @@ public final class Shell extends StackPane {
 
   private void showFeatures(int row) {
     Result result = workspace.paneAProperty().get();
-    features.getChildren().clear();
     features.setVisible(false);
     status.showPicked("");
     if (row < 0 || result == null) {
@@ -310,17 +306,7 @@ public final class Shell extends StackPane {
     }
     double area = set.table().values("area")[row];
     status.showPicked("object " + set.ids()[row] + " \u00b7 " + Math.round(area) + " m²");
-    GridPane grid = new GridPane(12, 1);
-    int line = 0;
-    for (Table.Column column : set.table().columns()) {
-      Label name = new Label(column.title());
-      name.getStyleClass().add("soft");
-      Label value =
-          new Label(String.format(java.util.Locale.ROOT, "%.4g", column.values()[row]));
-      value.getStyleClass().add("mono");
-      grid.addRow(line++, name, value);
-    }
-    features.getChildren().add(grid);
+    features.show(set, row);
     features.setVisible(!bench.isLifted());
   }
 }

@@ -40,6 +40,7 @@ final class PaneLayer {
   private StretchSample sample;
   final LabelTiles labels;
   final List<Drawn> outlines;
+  final ObjectPaint firstPaint;
   volatile ObjectPaint paint;
 
   private PaneLayer(
@@ -57,6 +58,7 @@ final class PaneLayer {
     this.tiles = tiles;
     this.sample = sample;
     this.labels = labels;
+    this.firstPaint = paint;
     this.paint = paint;
     this.outlines = outlines;
   }

@@ -97,6 +97,15 @@ final class Panes {
     }
   }
 
+  /** Draws objects of pane A as they are drawn when they are first shown. */
+  void paintAsFirst() {
+    wantedPaint = null;
+    if (isCurrent() && a.paint != null) {
+      a.paint = a.firstPaint.withSelected(workspace.selectedRowProperty().get());
+      changed.run();
+    }
+  }
+
   private Result wanted(boolean inA) {
     return inA ? workspace.paneAProperty().get() : workspace.paneBProperty().get();
   }

@@ -268,6 +268,11 @@ public final class PictureView extends Region {
     panes.paint(paint);
   }
 
+  /** Draws pane A's objects as they are drawn when they are first shown. */
+  public void paintAsFirst() {
+    panes.paintAsFirst();
+  }
+
   /** What is tried in the trial patch. */
   public Trials trials() {
     return trials;

@@ -1,0 +1,102 @@
+package sharpkestrel.app.bench;
+
+import java.util.function.IntConsumer;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import sharpkestrel.app.look.FeatureBox;
+import sharpkestrel.app.model.ObjectChoice;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.expr.Table;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.objects.ObjectSet;
+
+/** The table of what pane A shows: which rows and columns, sorted by any, and the feature that colours the objects. */
+final class TablePanel extends VBox {
+
+  private final Workspace workspace;
+  private final ObjectChoice choice;
+  private final TableGrid grid = new TableGrid();
+  private final ColumnMenu columns = new ColumnMenu(grid::hide);
+  private final FeatureBox colourBy = new FeatureBox("nothing", column -> true);
+  private final ColourLegend legend;
+  private boolean offering;
+
+  /**
+   * @param chosen told the row that is chosen here
+   */
+  TablePanel(Workspace workspace, ObjectChoice choice, IntConsumer chosen) {
+    super(6);
+    this.workspace = workspace;
+    this.choice = choice;
+    legend = new ColourLegend(choice::filter);
+    colourBy.setId("colour-by");
+    colourBy.setPrefWidth(170);
+    colourBy.setMinWidth(120);
+    colourBy.valueProperty().addListener((p, before, now) -> {
+      if (!offering && now != null) {
+        workspace.featureShownProperty().set(now);
+      }
+    });
+    Label by = new Label("Colour by");
+    by.getStyleClass().add("soft");
+    by.setMinWidth(USE_PREF_SIZE);
+    FilterRow filter = new FilterRow(workspace, choice, "table");
+    HBox.setHgrow(filter, Priority.ALWAYS);
+    HBox row = new HBox(8, by, colourBy, legend, filter, columns);
+    row.setAlignment(Pos.CENTER_LEFT);
+    VBox.setVgrow(grid, Priority.ALWAYS);
+    getChildren().addAll(row, grid);
+    grid.onChosen(chosen);
+    workspace.selectedRowProperty().addListener((p, before, now) -> grid.select(now, false));
+    workspace.featureShownProperty().addListener((p, before, now) -> showColours());
+    workspace.paneAProperty().addListener((p, before, now) -> fill(now));
+    choice.onChange(this::keep);
+    fill(workspace.paneAProperty().get());
+  }
+
+  private void keep() {
+    Result shown = workspace.paneAProperty().get();
+    boolean filled = shown != null && choice.objects().filter(set -> set == shown.value()).isPresent();
+    if (filled && grid.rows() == choice.chosen().length) {
+      grid.keep(choice.chosen());
+    }
+  }
+
+  private void fill(Result result) {
+    switch (result == null ? "" : result.value()) {
+      case ObjectSet set -> {
+        offer(set.table(), set.ids());
+        keep();
+      }
+      case OutlineSet outlines -> {
+        int[] ids = new int[outlines.count()];
+        java.util.Arrays.setAll(ids, i -> i + 1);
+        offer(outlines.table(), ids);
+      }
+      default -> {}
+    }
+    showColours();
+  }
+
+  private void offer(Table table, int[] ids) {
+    grid.show(table, ids);
+    columns.offer(table);
+    offering = true;
+    colourBy.offer(table);
+    offering = false;
+  }
+
+  private void showColours() {
+    colourBy.choose(workspace.featureShownProperty().get());
+    colourBy.setDisable(choice.objects().isEmpty());
+    choice
+        .objects()
+        .flatMap(set -> workspace.featureOf(set.table()))
+        .ifPresentOrElse(
+            column -> legend.show(choice.objects().get().table(), column), legend::hide);
+  }
+}

@@ -1,0 +1,68 @@
+package sharpkestrel.app.look;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.function.Predicate;
+import javafx.scene.control.ComboBox;
+import javafx.util.StringConverter;
+import sharpkestrel.expr.Table;
+
+/** A choice of one feature of a table by its title; holds the name of the column, empty for none. */
+public final class FeatureBox extends ComboBox<String> {
+
+  private static final int LINES = 16;
+
+  private final String none;
+  private final Predicate<Table.Column> offered;
+  private Table table = new Table(0, List.of());
+
+  /**
+   * @param none what stands for no feature; empty where there must be one
+   * @param offered the columns that can be chosen
+   */
+  public FeatureBox(String none, Predicate<Table.Column> offered) {
+    this.none = none;
+    this.offered = offered;
+    setVisibleRowCount(LINES);
+    setConverter(new StringConverter<>() {
+      @Override
+      public String toString(String name) {
+        return name == null || name.isEmpty() || !table.has(name)
+            ? none
+            : table.column(name).title();
+      }
+
+      @Override
+      public String fromString(String title) {
+        throw new UnsupportedOperationException("Features are chosen, not typed");
+      }
+    });
+  }
+
+  /** Offers the columns of a table; what was chosen stays where it has such a column, else the first is. */
+  public void offer(Table newTable) {
+    String before = getValue();
+    List<String> names = new ArrayList<>();
+    if (!none.isEmpty()) {
+      names.add("");
+    }
+    newTable.columns().stream().filter(offered).map(Table.Column::name).forEach(names::add);
+    table = newTable;
+    getItems().setAll(names);
+    setValue(names.contains(before) ? before : names.isEmpty() ? null : names.getFirst());
+  }
+
+  /** The column that is chosen; empty for none. */
+  public Optional<Table.Column> chosen() {
+    return Optional.ofNullable(getValue()).filter(table::has).map(table::column);
+  }
+
+  /** Chooses a column where there is one of that name. */
+  public void choose(String name) {
+    if (getItems().contains(name) && !Objects.equals(name, getValue())) {
+      setValue(name);
+    }
+  }
+}
