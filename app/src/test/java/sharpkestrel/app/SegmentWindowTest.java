@@ -93,7 +93,8 @@ class SegmentWindowTest extends TownWindow {
     assertThat(label("#table-count")).startsWith(Result.grouped(set.count()) + " of ");
 
     Waiting.type(robot, "#table-filter", "area > 400\n");
-    int large = (int) Arrays.stream(set.table().values("area")).filter(a -> a > 400).count();
+    int large =
+        (int) Arrays.stream(set.table().values("area")).filter(a -> a > 400).count();
     assertThat(large).isBetween(1, set.count() - 1);
     assertThat(label("#table-count"))
         .isEqualTo(Result.grouped(large) + " of " + Result.grouped(set.count()));

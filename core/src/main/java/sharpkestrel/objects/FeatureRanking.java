@@ -18,8 +18,7 @@ import sharpkestrel.raster.Job;
  * @param first how many objects the first selection has
  * @param entries the best first
  */
-public record FeatureRanking(int first, int second, List<Entry> entries)
-    implements Report {
+public record FeatureRanking(int first, int second, List<Entry> entries) implements Report {
 
   private static final int WRITTEN = 20;
 

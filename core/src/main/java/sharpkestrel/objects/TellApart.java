@@ -19,8 +19,7 @@ import sharpkestrel.step.StepInfo;
         "Ranks the features of objects by how well each tells two selections apart, each with the value that parts them"
             + " best.")
 public record TellApart(
-    @In(does = "Measured objects.")
-    ObjectSet objects,
+    @In(does = "Measured objects.") ObjectSet objects,
 
     @Setting(label = "First", does = "Test that the objects of the first selection pass, in CQL2.")
     String first,

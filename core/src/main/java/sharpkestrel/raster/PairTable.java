@@ -22,6 +22,8 @@ public final class PairTable {
   private float[] contrasts;
   private long[] found = new long[1 << 12];
   private int count;
+  private long lastKey = -1;
+  private int lastSlot;
 
   /**
    * @param parts numbers that are summed beside the count of sides
@@ -36,6 +38,17 @@ public final class PairTable {
    * @param contrast (input) what is added to the pair's sums
    */
   public void add(long key, float[] contrast) {
+    if (key != lastKey) {
+      lastSlot = slot(key);
+      lastKey = key;
+    }
+    sides[lastSlot]++;
+    for (int q = 0; q < parts; q++) {
+      contrasts[lastSlot * parts + q] += contrast[q];
+    }
+  }
+
+  private int slot(long key) {
     int at = place(key);
     int slot = slots[at];
     if (slot < 0) {
@@ -52,10 +65,7 @@ public final class PairTable {
         grow();
       }
     }
-    sides[slot]++;
-    for (int q = 0; q < parts; q++) {
-      contrasts[slot * parts + q] += contrast[q];
-    }
+    return slot;
   }
 
   private int place(long key) {
@@ -121,8 +131,9 @@ public final class PairTable {
     float[] contrasts = new float[unique * parts];
     for (int s = 0; s < tables.length; s++) {
       Pairs table = tables[s];
+      int place = -1;
       for (int i = 0; i < table.keys.length; i++) {
-        int place = Arrays.binarySearch(keys, table.keys[i]);
+        place = after(keys, place + 1, table.keys[i]);
         sides[place] += table.sides[i];
         for (int q = 0; q < parts; q++) {
           contrasts[place * parts + q] += table.contrasts[i * parts + q];
@@ -131,5 +142,16 @@ public final class PairTable {
       tables[s] = null;
     }
     return new Pairs(keys, sides, contrasts);
+  }
+
+  /** Where a key stands at a place or after it: found in steps that double, as it is mostly near. */
+  private static int after(long[] keys, int from, long key) {
+    int low = from;
+    int step = 1;
+    while (low + step < keys.length && keys[low + step] <= key) {
+      low += step;
+      step *= 2;
+    }
+    return Arrays.binarySearch(keys, low, Math.min(keys.length, low + step), key);
   }
 }

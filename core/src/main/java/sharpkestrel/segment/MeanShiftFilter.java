@@ -14,6 +14,7 @@ import sharpkestrel.step.StepInfo;
     id = "mean-shift",
     stage = Stage.SEGMENT,
     title = "Mean-shift filter",
+    version = 2,
     does =
         "Smooths a scene within its edges: each pixel climbs, in place and colour together, to the middle of what is alike"
             + " around it, and takes the colour it ends at. What the segmentation method mean-shift joins.")

@@ -18,7 +18,7 @@ import sharpkestrel.segment.regions.FeatureSpace;
  */
 final class RegionGraph {
 
-  private static final int STRIP = 128;
+  private static final int STRIP = 64;
 
   /** Numbers that tell a region's form: the middle's column and row, then the central second moments xx, xy, yy. */
   static final int FORM = 5;
@@ -29,24 +29,28 @@ final class RegionGraph {
 
   final int[] counts;
 
-  /** Region by region, {@code dimensions} each. */
-  final float[] means;
+  /** Numbers that are kept of a region: its means, from {@link #variance} its variances, from {@link #form} its form. */
+  final int stride;
 
-  /** Region by region, one for each part: the mean squared distance of its pixels from its mean. */
-  final float[] variances;
+  /** For each part of the space the mean squared distance of its pixels from their mean. */
+  final int variance;
 
-  /** Region by region, {@link #FORM} each. */
-  final float[] forms;
+  /** {@link #FORM} numbers. */
+  final int form;
+
+  /** Region by region, {@link #stride} each: what a cost needs of a region lies together. */
+  final float[] numbers;
 
   final int edges;
 
-  /** The two regions of each edge, the lower one first. */
-  final int[] ends;
+  /**
+   * Edge by edge for both ends, the lower one first: the region there, and room for the next half-edge in a list of the
+   * region's.
+   */
+  final int[] halves;
 
-  final float[] lengths;
-
-  /** Edge by edge, one for each part: the distance across the border summed over its sides. */
-  final float[] contrasts;
+  /** Edge by edge its length, and for each part the distance across the border summed over its sides. */
+  final float[] borders;
 
   private RegionGraph(
       int dimensions, List<FeatureSpace.Part> parts, int[] counts, double[] sums, Pairs pairs) {
@@ -55,42 +59,42 @@ final class RegionGraph {
     this.parts = parts;
     this.counts = counts;
     int p = parts.size();
-    int width = sumsOf(dimensions, p);
-    means = new float[regions * dimensions];
-    variances = new float[regions * p];
-    forms = new float[regions * FORM];
+    variance = dimensions;
+    form = dimensions + p;
+    stride = form + FORM;
+    numbers = new float[regions * stride];
     for (int i = 0; i < regions; i++) {
       double n = Math.max(1, counts[i]);
-      int at = i * width;
+      int at = i * stride;
       for (int k = 0; k < dimensions; k++) {
-        means[i * dimensions + k] = (float) (sums[at + k] / n);
+        numbers[at + k] = (float) (sums[at + k] / n);
       }
       for (int q = 0; q < p; q++) {
-        double variance = sums[at + dimensions + q] / n;
+        double spread = sums[at + variance + q] / n;
         for (int k = parts.get(q).from(); k < parts.get(q).to(); k++) {
-          variance -= sums[at + k] / n * (sums[at + k] / n);
+          spread -= sums[at + k] / n * (sums[at + k] / n);
         }
-        variances[i * p + q] = (float) Math.max(0, variance);
+        numbers[at + variance + q] = (float) Math.max(0, spread);
       }
-      int form = at + dimensions + p;
-      double x = sums[form] / n;
-      double y = sums[form + 1] / n;
-      forms[i * FORM] = (float) x;
-      forms[i * FORM + 1] = (float) y;
+      int to = at + form;
+      double x = sums[to] / n;
+      double y = sums[to + 1] / n;
+      numbers[to] = (float) x;
+      numbers[to + 1] = (float) y;
       // a pixel is a square, not a point
-      forms[i * FORM + 2] = (float) (sums[form + 2] / n - x * x + 1.0 / 12);
-      forms[i * FORM + 3] = (float) (sums[form + 3] / n - x * y);
-      forms[i * FORM + 4] = (float) (sums[form + 4] / n - y * y + 1.0 / 12);
+      numbers[to + 2] = (float) (sums[to + 2] / n - x * x + 1.0 / 12);
+      numbers[to + 3] = (float) (sums[to + 3] / n - x * y);
+      numbers[to + 4] = (float) (sums[to + 4] / n - y * y + 1.0 / 12);
     }
     edges = pairs.keys().length;
-    ends = new int[2 * edges];
-    lengths = new float[edges];
+    halves = new int[4 * edges];
+    borders = new float[edges * (1 + p)];
     for (int e = 0; e < edges; e++) {
-      ends[2 * e] = (int) (pairs.keys()[e] >>> 32);
-      ends[2 * e + 1] = (int) pairs.keys()[e];
-      lengths[e] = pairs.sides()[e];
+      halves[4 * e] = (int) (pairs.keys()[e] >>> 32);
+      halves[4 * e + 2] = (int) pairs.keys()[e];
+      borders[e * (1 + p)] = pairs.sides()[e];
+      System.arraycopy(pairs.contrasts(), e * p, borders, e * (1 + p) + 1, p);
     }
-    contrasts = pairs.contrasts();
   }
 
   private static int sumsOf(int dimensions, int parts) {

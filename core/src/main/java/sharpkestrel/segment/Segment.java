@@ -26,7 +26,7 @@ import sharpkestrel.step.StepInfo;
     id = "segment",
     stage = Stage.SEGMENT,
     title = "Segment",
-    version = 2,
+    version = 3,
     does =
         "Grows superpixels and merges them, the cheapest pair first, into one tree for the scene: pairs that are alike in"
             + " colour, light and height, with no sharp border between them, that make a rectangle. The grain chooses a"

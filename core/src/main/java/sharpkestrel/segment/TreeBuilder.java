@@ -7,7 +7,7 @@ import sharpkestrel.segment.regions.FeatureSpace;
 /**
  * Merges neighbouring regions, the cheapest pair by a {@link Criterion} first, until nothing touches.
  *
- * <p>Costs lie in an indexed binary heap over edges. A region's edges hang in singly linked lists of half-edges that
+ * <p>Costs lie in an indexed heap over edges. A region's edges hang in singly linked lists of half-edges that
  * are spliced when regions merge; edges that have died are dropped when their list is next walked. Ties go to the
  * lower, then the other node number. What a region has grown by since its edges were last valued is kept: while that is
  * under {@value #STALE}, only edges whose border has changed are valued anew, so that a sea with ten thousand rocks does not
@@ -16,6 +16,9 @@ import sharpkestrel.segment.regions.FeatureSpace;
 final class TreeBuilder {
 
   private static final double STALE = 0.04;
+
+  /** Children of a place of the heap: four costs lie in a line of the cache, and the heap is half as deep as with two. */
+  private static final int WAYS = 4;
 
   private final RegionGraph graph;
   private final int n;
@@ -29,17 +32,18 @@ final class TreeBuilder {
 
   private final int[] count;
   private final int[] valuedAt;
-  private final float[] mean;
-  private final float[] variance;
-  private final float[] forms;
+  private final float[] numbers;
+  private final int stride;
+  private final int variance;
+  private final int forms;
   private final int[] node;
 
-  private final int[] ends;
-  private final float[] length;
-  private final float[] contrast;
-  private final float[] cost;
-  private final int[] next;
+  private final int[] halves;
+  private final float[] borders;
   private final int[] head;
+
+  /** Costs of the edges in the heap, in its order. */
+  private final float[] keys;
 
   private final int[] heap;
   private final int[] place;
@@ -69,19 +73,18 @@ final class TreeBuilder {
     form = criterion.form();
     count = graph.counts.clone();
     valuedAt = graph.counts.clone();
-    mean = graph.means;
-    variance = graph.variances;
-    forms = graph.forms;
+    numbers = graph.numbers;
+    stride = graph.stride;
+    variance = graph.variance;
+    forms = graph.form;
     node = new int[n];
     for (int i = 0; i < n; i++) {
       node[i] = i;
     }
     int m = graph.edges;
-    ends = graph.ends;
-    length = graph.lengths;
-    contrast = graph.contrasts;
-    cost = new float[m];
-    next = new int[2 * m];
+    halves = graph.halves;
+    borders = graph.borders;
+    keys = new float[m];
     head = new int[n];
     Arrays.fill(head, -1);
     mark = new int[n];
@@ -89,16 +92,12 @@ final class TreeBuilder {
     heap = new int[m];
     place = new int[m];
     for (int e = m - 1; e >= 0; e--) {
-      link(2 * e, ends[2 * e]);
-      link(2 * e + 1, ends[2 * e + 1]);
-      cost[e] = costOf(e);
-    }
-    for (int e = 0; e < m; e++) {
-      heap[e] = e;
-      place[e] = e;
+      link(2 * e, end(2 * e));
+      link(2 * e + 1, end(2 * e + 1));
+      put(e, costOf(e), e);
     }
     heapSize = m;
-    for (int i = m / 2 - 1; i >= 0; i--) {
+    for (int i = (m - 2) / WAYS; i >= 0 && m > 1; i--) {
       sink(i);
     }
   }
@@ -115,9 +114,9 @@ final class TreeBuilder {
         job.progress("Merging", merges, n);
       }
       int e = heap[0];
-      height = Math.max(height, cost[e]);
-      int a = ends[2 * e];
-      int b = ends[2 * e + 1];
+      height = Math.max(height, keys[0]);
+      int a = end(2 * e);
+      int b = end(2 * e + 1);
       int made = n + merges;
       parent[node[a]] = made;
       parent[node[b]] = made;
@@ -128,14 +127,24 @@ final class TreeBuilder {
         n, merges, Arrays.copyOf(parent, n + merges), Arrays.copyOf(heights, merges), graph.counts);
   }
 
+  private int end(int half) {
+    return halves[2 * half];
+  }
+
+  private int next(int half) {
+    return halves[2 * half + 1];
+  }
+
   private void link(int half, int region) {
-    next[half] = head[region];
+    halves[2 * half + 1] = head[region];
     head[region] = half;
   }
 
   private float costOf(int e) {
-    int a = ends[2 * e];
-    int b = ends[2 * e + 1];
+    int a = end(2 * e);
+    int b = end(2 * e + 1);
+    int border = e * (1 + parts);
+    float length = borders[border];
     double na = count[a];
     double nb = count[b];
     double total = na + nb;
@@ -143,14 +152,15 @@ final class TreeBuilder {
     for (int q = 0; q < parts; q++) {
       double distance = squaredDistance(a, b, q);
       if (edgePower == 1) {
-        distance = Math.sqrt(distance) * contrast[e * parts + q] / length[e];
+        distance = Math.sqrt(distance) * borders[border + 1 + q] / length;
       } else if (edgePower > 0) {
         distance = Math.pow(distance, 1 - edgePower / 2)
-            * Math.pow(contrast[e * parts + q] / length[e], edgePower);
+            * Math.pow(borders[border + 1 + q] / length, edgePower);
       }
       if (floors[q] != Double.POSITIVE_INFINITY) {
-        distance /=
-            floors[q] + (na * variance[a * parts + q] + nb * variance[b * parts + q]) / total;
+        double within =
+            na * numbers[a * stride + variance + q] + nb * numbers[b * stride + variance + q];
+        distance /= floors[q] + within / total;
       }
       sum += weights[q] * distance;
     }
@@ -159,13 +169,13 @@ final class TreeBuilder {
       shape = spread(a, b) / (total * total);
       shape = form == 1 ? shape : Math.pow(shape, form);
     }
-    return (float) (na * nb / total * sum / length[e] * shape);
+    return (float) (na * nb / total * sum / length * shape);
   }
 
   private double squaredDistance(int a, int b, int part) {
     float distance = 0;
     for (int k = partFrom[part]; k < partFrom[part + 1]; k++) {
-      float d = mean[a * dimensions + k] - mean[b * dimensions + k];
+      float d = numbers[a * stride + k] - numbers[b * stride + k];
       distance += d * d;
     }
     return distance;
@@ -173,16 +183,16 @@ final class TreeBuilder {
 
   /** 144 times the determinant of the second moments of two regions together: their area squared if they fill a rectangle. */
   private double spread(int a, int b) {
-    int fa = a * RegionGraph.FORM;
-    int fb = b * RegionGraph.FORM;
+    int fa = a * stride + forms;
+    int fb = b * stride + forms;
     double total = (double) count[a] + count[b];
     double sa = count[a] / total;
     double sb = count[b] / total;
-    double dx = forms[fa] - forms[fb];
-    double dy = forms[fa + 1] - forms[fb + 1];
-    double xx = sa * forms[fa + 2] + sb * forms[fb + 2] + sa * sb * dx * dx;
-    double xy = sa * forms[fa + 3] + sb * forms[fb + 3] + sa * sb * dx * dy;
-    double yy = sa * forms[fa + 4] + sb * forms[fb + 4] + sa * sb * dy * dy;
+    double dx = numbers[fa] - numbers[fb];
+    double dy = numbers[fa + 1] - numbers[fb + 1];
+    double xx = sa * numbers[fa + 2] + sb * numbers[fb + 2] + sa * sb * dx * dx;
+    double xy = sa * numbers[fa + 3] + sb * numbers[fb + 3] + sa * sb * dx * dy;
+    double yy = sa * numbers[fa + 4] + sb * numbers[fb + 4] + sa * sb * dy * dy;
     return 144 * Math.max(0, xx * yy - xy * xy);
   }
 
@@ -191,33 +201,38 @@ final class TreeBuilder {
     double total = (double) count[keep] + count[lose];
     double sk = count[keep] / total;
     double sl = count[lose] / total;
+    int k = keep * stride;
+    int l = lose * stride;
     for (int q = 0; q < parts; q++) {
-      int k = keep * parts + q;
-      variance[k] = (float) (sk * variance[k]
-          + sl * variance[lose * parts + q]
+      numbers[k + variance + q] = (float) (sk * numbers[k + variance + q]
+          + sl * numbers[l + variance + q]
           + sk * sl * squaredDistance(keep, lose, q));
     }
-    for (int k = 0; k < dimensions; k++) {
-      int i = keep * dimensions + k;
-      mean[i] = (float) (sk * mean[i] + sl * mean[lose * dimensions + k]);
+    int fk = k + forms;
+    int fl = l + forms;
+    double dx = numbers[fk] - numbers[fl];
+    double dy = numbers[fk + 1] - numbers[fl + 1];
+    mix(fk + 2, fl + 2, sk, sl, dx * dx);
+    mix(fk + 3, fl + 3, sk, sl, dx * dy);
+    mix(fk + 4, fl + 4, sk, sl, dy * dy);
+    mix(fk, fl, sk, sl, 0);
+    mix(fk + 1, fl + 1, sk, sl, 0);
+    for (int d = 0; d < dimensions; d++) {
+      mix(k + d, l + d, sk, sl, 0);
     }
-    int fk = keep * RegionGraph.FORM;
-    int fl = lose * RegionGraph.FORM;
-    double dx = forms[fk] - forms[fl];
-    double dy = forms[fk + 1] - forms[fl + 1];
-    double[] between = {dx * dx, dx * dy, dy * dy};
-    for (int k = 2; k < RegionGraph.FORM; k++) {
-      forms[fk + k] = (float) (sk * forms[fk + k] + sl * forms[fl + k] + sk * sl * between[k - 2]);
-    }
-    forms[fk] = (float) (sk * forms[fk] + sl * forms[fl]);
-    forms[fk + 1] = (float) (sk * forms[fk + 1] + sl * forms[fl + 1]);
     count[keep] += count[lose];
+  }
+
+  /** The mean of two numbers of regions, and what lies between these where it is a spread. */
+  private void mix(int to, int from, double shareTo, double shareFrom, double between) {
+    numbers[to] =
+        (float) (shareTo * numbers[to] + shareFrom * numbers[from] + shareTo * shareFrom * between);
   }
 
   /** The larger region keeps its slot; both walk their edges once. */
   private void merge(int edge, int made) {
-    int a = ends[2 * edge];
-    int b = ends[2 * edge + 1];
+    int a = end(2 * edge);
+    int b = end(2 * edge + 1);
     remove(edge);
     int keep = count[a] >= count[b] ? a : b;
     int lose = keep == a ? b : a;
@@ -226,11 +241,11 @@ final class TreeBuilder {
     int list = head[keep];
     head[keep] = -1;
     while (list >= 0) {
-      int after = next[list];
+      int after = next(list);
       int e = list >> 1;
       if (place[e] >= 0) {
         link(list, keep);
-        mark[ends[list ^ 1]] = e;
+        mark[end(list ^ 1)] = e;
       }
       list = after;
     }
@@ -238,19 +253,18 @@ final class TreeBuilder {
     list = head[lose];
     head[lose] = -1;
     while (list >= 0) {
-      int after = next[list];
+      int after = next(list);
       int e = list >> 1;
       if (place[e] >= 0) {
-        int other = ends[list ^ 1];
+        int other = end(list ^ 1);
         int same = mark[other];
         if (same >= 0) {
-          length[same] += length[e];
-          for (int q = 0; q < parts; q++) {
-            contrast[same * parts + q] += contrast[e * parts + q];
+          for (int q = 0; q <= parts; q++) {
+            borders[same * (1 + parts) + q] += borders[e * (1 + parts) + q];
           }
           remove(e);
         } else {
-          ends[list] = keep;
+          halves[2 * list] = keep;
           link(list, keep);
           mark[other] = e;
           same = e;
@@ -261,8 +275,8 @@ final class TreeBuilder {
       list = after;
     }
     boolean stale = count[keep] > (1 + STALE) * valuedAt[keep];
-    for (int half = head[keep]; half >= 0; half = next[half]) {
-      mark[ends[half ^ 1]] = -1;
+    for (int half = head[keep]; half >= 0; half = next(half)) {
+      mark[end(half ^ 1)] = -1;
       if (stale) {
         value(half >> 1);
       }
@@ -277,13 +291,13 @@ final class TreeBuilder {
   }
 
   private void value(int e) {
-    cost[e] = costOf(e);
-    settle(e);
+    int i = place[e];
+    keys[i] = costOf(e);
+    settle(i);
   }
 
-  private void settle(int e) {
-    int i = place[e];
-    if (i > 0 && less(e, heap[(i - 1) >> 1])) {
+  private void settle(int i) {
+    if (i > 0 && less(keys[i], heap[i], (i - 1) / WAYS)) {
       swim(i);
     } else {
       sink(i);
@@ -294,63 +308,70 @@ final class TreeBuilder {
     int i = place[e];
     place[e] = -1;
     heapSize--;
-    if (i == heapSize) {
-      return;
+    if (i < heapSize) {
+      put(i, keys[heapSize], heap[heapSize]);
+      settle(i);
     }
-    int last = heap[heapSize];
-    heap[i] = last;
-    place[last] = i;
-    settle(last);
   }
 
-  private boolean less(int e, int f) {
-    if (cost[e] != cost[f]) {
-      return cost[e] < cost[f];
-    }
-    int eLow = Math.min(node[ends[2 * e]], node[ends[2 * e + 1]]);
-    int fLow = Math.min(node[ends[2 * f]], node[ends[2 * f + 1]]);
+  private void put(int i, float key, int e) {
+    keys[i] = key;
+    heap[i] = e;
+    place[e] = i;
+  }
+
+  /** Whether an edge comes before the one at a place of the heap. */
+  private boolean less(float key, int e, int i) {
+    return key < keys[i] || key == keys[i] && isEarlier(e, heap[i]);
+  }
+
+  /** By the lower, then the other node. */
+  private boolean isEarlier(int e, int f) {
+    int eLow = Math.min(node[end(2 * e)], node[end(2 * e + 1)]);
+    int fLow = Math.min(node[end(2 * f)], node[end(2 * f + 1)]);
     if (eLow != fLow) {
       return eLow < fLow;
     }
-    return Math.max(node[ends[2 * e]], node[ends[2 * e + 1]])
-        < Math.max(node[ends[2 * f]], node[ends[2 * f + 1]]);
+    return Math.max(node[end(2 * e)], node[end(2 * e + 1)])
+        < Math.max(node[end(2 * f)], node[end(2 * f + 1)]);
   }
 
   private void swim(int start) {
     int i = start;
+    float key = keys[i];
     int e = heap[i];
     while (i > 0) {
-      int up = (i - 1) >> 1;
-      if (!less(e, heap[up])) {
+      int up = (i - 1) / WAYS;
+      if (!less(key, e, up)) {
         break;
       }
-      heap[i] = heap[up];
-      place[heap[i]] = i;
+      put(i, keys[up], heap[up]);
       i = up;
     }
-    heap[i] = e;
-    place[e] = i;
+    put(i, key, e);
   }
 
   private void sink(int start) {
     int i = start;
+    float key = keys[i];
     int e = heap[i];
     while (true) {
-      int child = 2 * i + 1;
+      int child = WAYS * i + 1;
       if (child >= heapSize) {
         break;
       }
-      if (child + 1 < heapSize && less(heap[child + 1], heap[child])) {
-        child++;
+      int end = Math.min(heapSize, child + WAYS);
+      for (int other = child + 1; other < end; other++) {
+        if (less(keys[other], heap[other], child)) {
+          child = other;
+        }
       }
-      if (!less(heap[child], e)) {
+      if (less(key, e, child)) {
         break;
       }
-      heap[i] = heap[child];
-      place[heap[i]] = i;
+      put(i, keys[child], heap[child]);
       i = child;
     }
-    heap[i] = e;
-    place[e] = i;
+    put(i, key, e);
   }
 }

@@ -27,7 +27,9 @@ class TellApartTest {
             new Table.Column("width", "Width", "m", WIDTHS),
             new Table.Column("height", "Height", "m", HEIGHTS),
             Table.Column.ofTexts(
-                "kind", "Kind", List.of("shed", "shed", "shed", "shed", "hall", "hall", "hall", "hall"))));
+                "kind",
+                "Kind",
+                List.of("shed", "shed", "shed", "shed", "hall", "hall", "hall", "hall"))));
     int[] ids = new int[8];
     Arrays.setAll(ids, i -> i + 1);
     return new ObjectSet(null, new int[0], ids, table, new GroundSize(1, 1));
@@ -40,7 +42,9 @@ class TellApartTest {
 
     assertThat(ranking.first()).isEqualTo(4);
     assertThat(ranking.second()).isEqualTo(4);
-    assertThat(ranking.entries()).extracting(e -> e.feature().name()).containsExactly("height", "width");
+    assertThat(ranking.entries())
+        .extracting(e -> e.feature().name())
+        .containsExactly("height", "width");
     FeatureRanking.Entry best = ranking.entries().getFirst();
     assertThat(best.larger()).isEqualTo(1);
     assertThat(best.apart()).isEqualTo(1);

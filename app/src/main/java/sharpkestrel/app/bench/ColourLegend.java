@@ -69,7 +69,8 @@ final class ColourLegend extends HBox {
       double from = table.quantile(column.name(), ChoicePainter.TAIL);
       double to = table.quantile(column.name(), 1 - ChoicePainter.TAIL);
       low.setText(String.format(Locale.ROOT, "\u2264 %.4g", from));
-      high.setText(String.format(Locale.ROOT, "\u2265 %.4g %s", to, column.unit()).strip());
+      high.setText(
+          String.format(Locale.ROOT, "\u2265 %.4g %s", to, column.unit()).strip());
       getChildren().setAll(low, ramp, high);
     }
     setVisible(true);

@@ -60,7 +60,8 @@ final class ColumnMenu extends MenuButton {
   private List<Table.Column> found() {
     String part = find.getText().strip().toLowerCase(Locale.ROOT);
     return columns.stream()
-        .filter(c -> c.name().contains(part) || c.title().toLowerCase(Locale.ROOT).contains(part))
+        .filter(
+            c -> c.name().contains(part) || c.title().toLowerCase(Locale.ROOT).contains(part))
         .toList();
   }
 

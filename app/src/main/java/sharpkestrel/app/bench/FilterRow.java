@@ -65,12 +65,14 @@ final class FilterRow extends HBox {
     }
     limits.getChildren().clear();
     for (RangeTest range : choice.ranges()) {
-      RangeTest none = new RangeTest(
-          range.feature(), Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+      RangeTest none =
+          new RangeTest(range.feature(), Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
       limits.getChildren().add(limit(range.toText(), () -> choice.range(none)));
     }
     if (choice.hasArea()) {
-      limits.getChildren().add(limit("drawn", () -> choice.area("", "", new double[0], new double[0])));
+      limits
+          .getChildren()
+          .add(limit("drawn", () -> choice.area("", "", new double[0], new double[0])));
     }
     int chosen = Selection.count(choice.chosen());
     count.setText(Result.grouped(chosen) + " of " + Result.grouped(choice.chosen().length));

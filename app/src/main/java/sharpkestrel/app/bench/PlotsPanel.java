@@ -96,7 +96,8 @@ final class PlotsPanel extends VBox {
         choice.area(feature.getValue(), upwards.getValue(), xs, ys);
       }
     });
-    Label hint = new Label("To the right: the feature of\nthe histogram.\nDraw in the plot to choose\nobjects, click it for all.");
+    Label hint = new Label(
+        "To the right: the feature of\nthe histogram.\nDraw in the plot to choose\nobjects, click it for all.");
     hint.getStyleClass().addAll("soft", "small");
     hint.setMinWidth(USE_PREF_SIZE);
     Label up = new Label("Upwards");
@@ -193,7 +194,8 @@ final class PlotsPanel extends VBox {
     choice.selection(0).ifPresent(groups::add);
     choice.selection(1).ifPresent(groups::add);
     histogram.over(groups);
-    ends.setText(String.format(Locale.ROOT, "%.4g to %.4g %s", low, high, column.unit()).strip());
+    ends.setText(
+        String.format(Locale.ROOT, "%.4g to %.4g %s", low, high, column.unit()).strip());
   }
 
   private void showScatter() {

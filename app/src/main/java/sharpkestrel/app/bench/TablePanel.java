@@ -60,7 +60,8 @@ final class TablePanel extends VBox {
 
   private void keep() {
     Result shown = workspace.paneAProperty().get();
-    boolean filled = shown != null && choice.objects().filter(set -> set == shown.value()).isPresent();
+    boolean filled =
+        shown != null && choice.objects().filter(set -> set == shown.value()).isPresent();
     if (filled && grid.rows() == choice.chosen().length) {
       grid.keep(choice.chosen());
     }

@@ -68,8 +68,7 @@ final class FeatureCard extends VBox {
       name.setTooltip(new Tooltip(column.name() + ": click to colour all objects by it"));
       name.setOnMouseClicked(e -> workspace.featureShownProperty().set(column.name()));
       GridPane.setHgrow(name, Priority.ALWAYS);
-      Label value =
-          new Label((TableGrid.text(column, row) + " " + TableGrid.unit(column)).strip());
+      Label value = new Label((TableGrid.text(column, row) + " " + TableGrid.unit(column)).strip());
       value.getStyleClass().add("mono");
       value.setMinWidth(USE_PREF_SIZE);
       lines.addRow(line++, name, value);

@@ -38,7 +38,10 @@ public final class ChoicePainter {
       return;
     }
     Optional<Table.Column> feature = workspace.featureOf(set.table());
-    boolean plain = choice.isAll() && feature.isEmpty() && choice.kept(0).isEmpty() && choice.kept(1).isEmpty();
+    boolean plain = choice.isAll()
+        && feature.isEmpty()
+        && choice.kept(0).isEmpty()
+        && choice.kept(1).isEmpty();
     if (!plain) {
       picture.paint(of(set, feature));
       painted = set;

@@ -9,7 +9,6 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Request;
-import sharpkestrel.raster.Statistics;
 import sharpkestrel.raster.Window;
 
 /**
@@ -104,22 +103,20 @@ public final class FeatureSpace {
       Optional<Raster> height,
       List<Raster> layers,
       Job job) {
-    // Of every pixel: reduced levels of a lazy and of a written scene differ.
-    Statistics[] statistics = Statistics.of(scene, 0, job);
+    ValueSample sample = ValueSample.of(scene, job);
     List<Integer> used = new ArrayList<>();
     List<Float> usedWeights = new ArrayList<>();
     List<Float> floors = new ArrayList<>();
     boolean anyValid = false;
-    for (int b = 0; b < statistics.length; b++) {
-      anyValid |= statistics[b].valid() > 0;
+    for (int b = 0; b < scene.bands().size(); b++) {
+      anyValid |= sample.hasValues(b);
       double weight = weights.getOrDefault(scene.bands().get(b).role(), 1.0);
-      if (weight > 0 && statistics[b].valid() > 0) {
+      if (weight > 0 && sample.hasValues(b)) {
         used.add(b);
         usedWeights.add((float) weight);
         // Added before the logarithm, so that the noise of near-black pixels does not count as
         // colour.
-        double median = statistics[b].histogram().quantile(0.5);
-        floors.add((float) Math.max(1e-6, 0.15 * Math.abs(median)));
+        floors.add((float) Math.max(1e-6, 0.15 * Math.abs(sample.quantile(b, 0.5))));
       }
     }
     if (!anyValid) {
@@ -143,14 +140,12 @@ public final class FeatureSpace {
   private static List<Layer> layersOf(List<Raster> rasters, Job job) {
     List<Layer> layers = new ArrayList<>();
     for (Raster raster : rasters) {
-      Statistics[] statistics = Statistics.of(raster, 0, job);
-      for (int b = 0; b < statistics.length; b++) {
-        double spread = statistics[b].valid() == 0
-            ? 0
-            : statistics[b].histogram().quantile(0.84)
-                - statistics[b].histogram().quantile(0.16);
+      ValueSample sample = ValueSample.of(raster, job);
+      for (int b = 0; b < raster.bands().size(); b++) {
+        double spread =
+            sample.hasValues(b) ? sample.quantile(b, 0.84) - sample.quantile(b, 0.16) : 0;
         if (spread > 0) {
-          double median = statistics[b].histogram().quantile(0.5);
+          double median = sample.quantile(b, 0.5);
           layers.add(new Layer(raster, b, (float) median, (float) (2 * PER_SPREAD / spread)));
         }
       }
@@ -226,28 +221,38 @@ public final class FeatureSpace {
     }
     scene.read(0, window, planes, request);
     int n = bands.length;
-    float[] logs = new float[n];
     float[] colourScales = new float[n];
-    float lightScale = PER_UNIT * (float) Math.sqrt(LIGHT_WEIGHT);
     float total = 0;
     for (int k = 0; k < n; k++) {
       total += weights[k];
-      colourScales[k] = PER_UNIT * (float) Math.sqrt(COLOUR_WEIGHT / n * weights[k]);
+      colourScales[k] = colourScale(k);
     }
-    for (int i = 0, j = 0; i < window.area(); i++, j += stride) {
-      float light = 0;
-      for (int k = 0; k < n; k++) {
-        float v = planes[bands[k]][i];
-        logs[k] = (float) Math.log(Math.max(0, v) + floors[k]);
-        light += weights[k] * (Float.isNaN(v) ? Float.NaN : logs[k]);
+    float[] light = new float[window.area()];
+    for (int k = 0; k < n; k++) {
+      addLogarithms(planes[bands[k]], floors[k], weights[k] / total, light);
+    }
+    for (int i = 0, j = 0; i < light.length; i++, j += stride) {
+      out[j] = light[i] * lightScale();
+    }
+    for (int k = 0; k < n && n > 1; k++) {
+      float[] logs = planes[bands[k]];
+      for (int i = 0, j = 1 + k; i < light.length; i++, j += stride) {
+        out[j] = (logs[i] - light[i] - shade[k] * light[i]) * colourScales[k];
       }
-      light /= total;
-      out[j] = light * lightScale;
-      if (n > 1) {
-        for (int k = 0; k < n; k++) {
-          out[j + 1 + k] = (logs[k] - light - shade[k] * light) * colourScales[k];
-        }
-      }
+    }
+  }
+
+  /**
+   * @param plane (modified) values, then their logarithms
+   * @param light (modified) grows by their share; NaN where there is no value
+   */
+  private static void addLogarithms(float[] plane, float floor, float share, float[] light) {
+    for (int i = 0; i < plane.length; i++) {
+      float v = plane[i];
+      float log = Logarithm.of((v > 0 ? v : 0) + floor);
+      plane[i] = log;
+      // nothing where v is a number, else NaN
+      light[i] += share * log + (v - v);
     }
   }
 

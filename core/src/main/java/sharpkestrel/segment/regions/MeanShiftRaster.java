@@ -1,6 +1,5 @@
 package sharpkestrel.segment.regions;
 
-import java.util.Arrays;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.DerivedRaster;
 import sharpkestrel.raster.Job;
@@ -19,7 +18,7 @@ import sharpkestrel.raster.Zoom;
  *
  * <p>A pixel moves at most the radius in each of a set number of iterations, so what it can see is bounded, and every
  * pixel climbs by itself: the result does not depend on tiles. It stops early where it moves less than half a pixel and a
- * hundredth of the ball.
+ * twentieth of the ball.
  */
 public final class MeanShiftRaster extends DerivedRaster {
 
@@ -81,100 +80,36 @@ public final class MeanShiftRaster extends DerivedRaster {
     Window wide = window.grown((iterations + 1) * radius).intersect(grid().window());
     int bands = scales.length;
     float[][] planes = scene.read(0, wide, request);
-    float[] colours = interleaved(planes, bands, wide.area());
-    float[] at = new float[bands];
-    float[] sums = new float[bands];
+    Climb climb = new Climb(interleaved(planes, wide.area()), lanes(), wide, radius, iterations);
     for (int y = 0; y < window.height(); y++) {
       request.cancellation().check();
       for (int x = 0; x < window.width(); x++) {
         int from = (y + window.y() - wide.y()) * wide.width() + x + window.x() - wide.x();
-        climb(colours, wide, from, bands, at, sums);
+        boolean valid = climb.from(from);
         for (int b = 0; b < bands; b++) {
           if (target[b] != null) {
-            target[b][y * window.width() + x] = scales[b] > 0 ? at[b] / scales[b] : planes[b][from];
+            target[b][y * window.width() + x] =
+                !valid ? Float.NaN : scales[b] > 0 ? climb.at(b) / scales[b] : planes[b][from];
           }
         }
       }
     }
   }
 
-  private float[] interleaved(float[][] planes, int bands, int pixels) {
-    float[] colours = new float[pixels * bands];
-    for (int b = 0; b < bands; b++) {
+  /** Numbers a pixel: one for each band and zeros up to a multiple of four. */
+  private int lanes() {
+    return Math.ceilDiv(scales.length, Climb.LANES) * Climb.LANES;
+  }
+
+  private float[] interleaved(float[][] planes, int pixels) {
+    int lanes = lanes();
+    float[] colours = new float[pixels * lanes];
+    for (int b = 0; b < scales.length; b++) {
       for (int i = 0; i < pixels; i++) {
-        colours[i * bands + b] = planes[b][i] * scales[b];
+        float v = planes[b][i] * scales[b];
+        colours[i * lanes + b] = Float.isFinite(v) ? v : Climb.FAR;
       }
     }
     return colours;
-  }
-
-  /**
-   * @param at (output) the colour that the pixel ends at; NaN where it has no data
-   * @param sums (modified) room for one number a band
-   */
-  private void climb(float[] colours, Window wide, int from, int bands, float[] at, float[] sums) {
-    int width = wide.width();
-    int x = from % width;
-    int y = from / width;
-    for (int b = 0; b < bands; b++) {
-      at[b] = colours[from * bands + b];
-      if (Float.isNaN(at[b])) {
-        Arrays.fill(at, Float.NaN);
-        return;
-      }
-    }
-    float middleX = x;
-    float middleY = y;
-    for (int i = 0; i < iterations; i++) {
-      int cx = Math.round(middleX);
-      int cy = Math.round(middleY);
-      int left = Math.max(0, cx - radius);
-      int right = Math.min(width - 1, cx + radius);
-      int top = Math.max(0, cy - radius);
-      int bottom = Math.min(wide.height() - 1, cy + radius);
-      int count = 0;
-      long sumX = 0;
-      long sumY = 0;
-      Arrays.fill(sums, 0);
-      for (int v = top; v <= bottom; v++) {
-        int row = v * width;
-        int inRow = 0;
-        for (int u = left; u <= right; u++) {
-          int k = (row + u) * bands;
-          float distance = 0;
-          for (int b = 0; b < bands; b++) {
-            float d = colours[k + b] - at[b];
-            distance += d * d;
-          }
-          // no-data is NaN and never near
-          if (distance <= 1) {
-            inRow++;
-            sumX += u;
-            for (int b = 0; b < bands; b++) {
-              sums[b] += colours[k + b];
-            }
-          }
-        }
-        count += inRow;
-        sumY += (long) inRow * v;
-      }
-      if (count == 0) {
-        return;
-      }
-      float newX = (float) sumX / count;
-      float newY = (float) sumY / count;
-      float moved = 0;
-      for (int b = 0; b < bands; b++) {
-        float colour = sums[b] / count;
-        moved += (colour - at[b]) * (colour - at[b]);
-        at[b] = colour;
-      }
-      boolean still = Math.abs(newX - middleX) < 0.5f && Math.abs(newY - middleY) < 0.5f;
-      middleX = newX;
-      middleY = newY;
-      if (still && moved < 1e-4f) {
-        return;
-      }
-    }
   }
 }

@@ -14,8 +14,6 @@ import sharpkestrel.raster.Window;
  */
 final class ShadeColour {
 
-  private static final int BLOCK = 256;
-  private static final int BLOCKS = 8;
   private static final int APART = 5;
   private static final double LEAST_CHANGE = Math.log(2);
   private static final int LEAST_PAIRS = 200;
@@ -37,16 +35,8 @@ final class ShadeColour {
     }
     float[][] slopes = new float[bands][1 << 16];
     int pairs = 0;
-    int across = Math.min(BLOCKS, Math.ceilDiv(grid.width(), BLOCK));
-    int down = Math.min(BLOCKS, Math.ceilDiv(grid.height(), BLOCK));
-    for (int block = 0; block < across * down; block++) {
+    for (Window window : ValueSample.blocks(grid)) {
       job.cancellation().check();
-      Window window = new Window(
-              (int) ((long) grid.width() * (block % across) / across),
-              (int) ((long) grid.height() * (block / across) / down),
-              BLOCK,
-              BLOCK)
-          .intersect(grid.window());
       float[] features = space.readSpectral(window, job.request());
       for (int y = 0; y + APART < window.height(); y += 2) {
         for (int x = 0; x + APART < window.width(); x += 2) {

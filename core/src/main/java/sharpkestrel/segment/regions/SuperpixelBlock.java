@@ -9,12 +9,16 @@ import sharpkestrel.raster.Window;
  * connected by construction.
  *
  * <p>The queue is a row of buckets of equal distance, first in first out within a bucket: unlike a heap it costs the
- * same at any size, and its order is fixed by the pixels alone.
+ * same at any size, and its order is fixed by the pixels alone. Only a seed that is nearer than all that have offered
+ * themselves to a pixel is queued for it: the others would come out of the queue too late.
  */
 final class SuperpixelBlock {
 
   private static final int BUCKETS = 2048;
   private static final float BUCKETS_PER_DISTANCE = 64;
+
+  /** Label of a pixel that has gone to no seed. */
+  private static final int UNTOUCHED = -1;
 
   private final Window window;
   private final int spacing;
@@ -24,18 +28,15 @@ final class SuperpixelBlock {
 
   private int[] seedIds;
   private int[] seedPixels;
-  private double[] sums;
-  private double[] sumX;
-  private double[] sumY;
-  private int[] counts;
 
-  private final int[] head = new int[BUCKETS];
-  private final int[] tail = new int[BUCKETS];
-  private int[] queuedPixel = new int[1 << 16];
-  private int[] queuedSeed = new int[1 << 16];
-  private int[] queuedNext = new int[1 << 16];
-  private int free = -1;
-  private int used;
+  /** Seed by seed: how many pixels it has, and the sums of their columns, rows and features. */
+  private float[] sums;
+
+  private final int stride;
+  /** For each pixel the squared distance of the nearest seed that has offered itself. */
+  private final float[] nearest;
+
+  private final BucketQueue queue = new BucketQueue(BUCKETS);
 
   /**
    * @param window the block with its halo, in scene pixels; may reach beyond the scene
@@ -49,6 +50,9 @@ final class SuperpixelBlock {
     this.dimensions = dimensions;
     this.features = features;
     this.spatialWeight = (float) (compactness / ((double) spacing * spacing));
+    stride = dimensions + 3;
+    nearest = new float[window.area()];
+    Arrays.fill(nearest, Float.POSITIVE_INFINITY);
   }
 
   /**
@@ -57,49 +61,36 @@ final class SuperpixelBlock {
    */
   void run(int seedsAcross, int seedsDown, int[] labels) {
     placeSeeds(seedsAcross, seedsDown);
-    Arrays.fill(head, -1);
-    Arrays.fill(labels, 0);
     for (int i = 0; i < labels.length; i++) {
-      labels[i] = Float.isNaN(features[i * dimensions]) ? 0 : -1;
+      labels[i] = Float.isNaN(features[i * dimensions]) ? 0 : UNTOUCHED;
     }
     for (int s = 0; s < seedIds.length; s++) {
-      push(0, seedPixels[s], s);
+      queue.push(0, seedPixels[s], s);
     }
     int width = window.width();
     int height = window.height();
-    int bucket = 0;
-    while (bucket < BUCKETS) {
-      int entry = head[bucket];
-      if (entry < 0) {
-        bucket++;
-        continue;
-      }
-      head[bucket] = queuedNext[entry];
-      int pixel = queuedPixel[entry];
-      int seed = queuedSeed[entry];
-      queuedNext[entry] = free;
-      free = entry;
-      if (labels[pixel] != -1) {
+    while (queue.pop()) {
+      int pixel = queue.pixel();
+      int seed = queue.seed();
+      if (labels[pixel] != UNTOUCHED) {
         continue;
       }
       labels[pixel] = seedIds[seed];
-      int x = pixel % width;
       int y = pixel / width;
+      int x = pixel - y * width;
       join(seed, pixel, x, y);
-      int lowest = bucket;
-      if (x > 0 && labels[pixel - 1] == -1) {
-        lowest = Math.min(lowest, offer(pixel - 1, x - 1, y, seed));
+      if (x > 0 && labels[pixel - 1] == UNTOUCHED) {
+        offer(pixel - 1, x - 1, y, seed);
       }
-      if (x + 1 < width && labels[pixel + 1] == -1) {
-        lowest = Math.min(lowest, offer(pixel + 1, x + 1, y, seed));
+      if (x + 1 < width && labels[pixel + 1] == UNTOUCHED) {
+        offer(pixel + 1, x + 1, y, seed);
       }
-      if (y > 0 && labels[pixel - width] == -1) {
-        lowest = Math.min(lowest, offer(pixel - width, x, y - 1, seed));
+      if (y > 0 && labels[pixel - width] == UNTOUCHED) {
+        offer(pixel - width, x, y - 1, seed);
       }
-      if (y + 1 < height && labels[pixel + width] == -1) {
-        lowest = Math.min(lowest, offer(pixel + width, x, y + 1, seed));
+      if (y + 1 < height && labels[pixel + width] == UNTOUCHED) {
+        offer(pixel + width, x, y + 1, seed);
       }
-      bucket = lowest;
     }
   }
 
@@ -124,10 +115,7 @@ final class SuperpixelBlock {
     }
     seedIds = Arrays.copyOf(seedIds, n);
     seedPixels = Arrays.copyOf(seedPixels, n);
-    sums = new double[n * dimensions];
-    sumX = new double[n];
-    sumY = new double[n];
-    counts = new int[n];
+    sums = new float[n * stride];
   }
 
   /** Of the 3 x 3 pixels around a place, the one with the least gradient; -1 where all are no-data. */
@@ -164,52 +152,30 @@ final class SuperpixelBlock {
 
   private void join(int seed, int pixel, int x, int y) {
     int from = pixel * dimensions;
-    int to = seed * dimensions;
+    int to = seed * stride;
+    sums[to]++;
+    sums[to + 1] += x;
+    sums[to + 2] += y;
     for (int k = 0; k < dimensions; k++) {
-      sums[to + k] += features[from + k];
+      sums[to + 3 + k] += features[from + k];
     }
-    sumX[seed] += x;
-    sumY[seed] += y;
-    counts[seed]++;
   }
 
-  private int offer(int pixel, int x, int y, int seed) {
-    double share = 1.0 / counts[seed];
+  private void offer(int pixel, int x, int y, int seed) {
     int from = pixel * dimensions;
-    int to = seed * dimensions;
-    double unlike = 0;
+    int to = seed * stride;
+    float share = 1 / sums[to];
+    float dx = sums[to + 1] * share - x;
+    float dy = sums[to + 2] * share - y;
+    float unlike = spatialWeight * (dx * dx + dy * dy);
     for (int k = 0; k < dimensions; k++) {
-      double d = sums[to + k] * share - features[from + k];
+      float d = sums[to + 3 + k] * share - features[from + k];
       unlike += d * d;
     }
-    double dx = sumX[seed] * share - x;
-    double dy = sumY[seed] * share - y;
-    double distance = Math.sqrt(unlike + spatialWeight * (dx * dx + dy * dy));
-    int bucket = (int) Math.min(BUCKETS - 1, distance * BUCKETS_PER_DISTANCE);
-    push(bucket, pixel, seed);
-    return bucket;
-  }
-
-  private void push(int bucket, int pixel, int seed) {
-    int entry = free;
-    if (entry >= 0) {
-      free = queuedNext[entry];
-    } else {
-      if (used == queuedPixel.length) {
-        queuedPixel = Arrays.copyOf(queuedPixel, 2 * used);
-        queuedSeed = Arrays.copyOf(queuedSeed, 2 * used);
-        queuedNext = Arrays.copyOf(queuedNext, 2 * used);
-      }
-      entry = used++;
+    if (unlike < nearest[pixel]) {
+      nearest[pixel] = unlike;
+      float distance = (float) Math.sqrt(unlike) * BUCKETS_PER_DISTANCE;
+      queue.push((int) Math.min(BUCKETS - 1, distance), pixel, seed);
     }
-    queuedPixel[entry] = pixel;
-    queuedSeed[entry] = seed;
-    queuedNext[entry] = -1;
-    if (head[bucket] < 0) {
-      head[bucket] = entry;
-    } else {
-      queuedNext[tail[bucket]] = entry;
-    }
-    tail[bucket] = entry;
   }
 }

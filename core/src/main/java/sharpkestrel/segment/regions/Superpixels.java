@@ -18,7 +18,7 @@ import sharpkestrel.raster.Window;
  */
 public final class Superpixels {
 
-  static final int BLOCK = 1024;
+  static final int BLOCK = 256;
   private static final int HALO_IN_SPACINGS = 4;
 
   private Superpixels() {}
