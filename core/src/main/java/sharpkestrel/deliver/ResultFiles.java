@@ -8,6 +8,7 @@ import sharpkestrel.io.GeoJson;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.Layer;
+import sharpkestrel.objects.ObjectColumns;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.fit.TiePointFile;
@@ -72,9 +73,11 @@ public final class ResultFiles {
   }
 
   private static void write(ObjectSet set, Path file, Compression compression, Job job) {
-    expect("An object set", file, ".gpkg", ".geojson", ".json", ".tif", ".tiff");
+    expect("An object set", file, ".gpkg", ".arrow", ".geojson", ".json", ".tif", ".tiff");
     if (endsWith(file, ".gpkg")) {
       ObjectFile.write(set, file);
+    } else if (endsWith(file, ".arrow")) {
+      ObjectColumns.write(set, file, job);
     } else if (endsWith(file, ".tif", ".tiff")) {
       int[] rows = set.rowOf();
       Raster numbers =

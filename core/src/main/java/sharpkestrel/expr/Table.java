@@ -3,9 +3,11 @@ package sharpkestrel.expr;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 
 /** Numbers in named columns of one length; NaN is no value. Columns are plain arrays: fast to sort and to scan. */
@@ -25,12 +27,19 @@ public final class Table {
       this(name, title, unit, values, List.of());
     }
 
-    /** A column of texts. */
+    /**
+     * A column of texts.
+     *
+     * @param texts null for none
+     */
     public static Column ofTexts(String name, String title, List<String> texts) {
-      List<String> distinct = texts.stream().distinct().sorted().toList();
+      List<String> distinct =
+          texts.stream().filter(Objects::nonNull).distinct().sorted().toList();
+      Map<String, Integer> place = new HashMap<>();
+      distinct.forEach(text -> place.put(text, place.size()));
       double[] places = new double[texts.size()];
       for (int i = 0; i < places.length; i++) {
-        places[i] = distinct.indexOf(texts.get(i));
+        places[i] = texts.get(i) == null ? Double.NaN : place.get(texts.get(i));
       }
       return new Column(name, title, "", places, distinct);
     }

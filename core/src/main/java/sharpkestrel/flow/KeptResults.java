@@ -14,6 +14,7 @@ import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.Layer;
 import sharpkestrel.io.RasterFiles;
+import sharpkestrel.objects.ObjectColumns;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.fit.TiePointFile;
@@ -34,7 +35,7 @@ import sharpkestrel.step.Step;
 public final class KeptResults {
 
   private static final Pattern NAME =
-      Pattern.compile("([a-z-]+-[0-9a-f]{16})\\.(tif|gpkg|geojson)");
+      Pattern.compile("([a-z-]+-[0-9a-f]{16})\\.(tif|gpkg|geojson|arrow)");
   private static final Pattern LEFT = Pattern.compile("\\..+\\.(\\d+)\\.part(\\.\\d+)?");
 
   private final Path rasters;
@@ -96,6 +97,10 @@ public final class KeptResults {
           ? segment.cut(whole.superpixels(), whole.tree())
           : whole;
     }
+    Path columns = objects.resolve(file + ".arrow");
+    if (type == ObjectSet.class && ObjectColumns.exists(columns)) {
+      return ObjectColumns.read(columns, job);
+    }
     Path table = objects.resolve(file + ".gpkg");
     if (!Files.isRegularFile(table)) {
       return null;
@@ -121,6 +126,9 @@ public final class KeptResults {
       case TiePoints points ->
         TiePointFile.write(points, places.resolve(fingerprint.file() + ".geojson"));
       case Cut cut -> TreeFile.write(cut, objects.resolve(fingerprint.file()), job);
+      case ObjectSet set
+      when ObjectColumns.canWrite(set) ->
+        ObjectColumns.write(set, objects.resolve(fingerprint.file() + ".arrow"), job);
       case ObjectSet set -> ObjectFile.write(set, table);
       case OutlineSet outlines -> GeoPackage.write(Layer.of("outlines", outlines), table);
       default ->
@@ -133,6 +141,7 @@ public final class KeptResults {
   public boolean has(Origin.Fingerprint fingerprint) {
     return Files.isRegularFile(rasters.resolve(fingerprint.file() + ".tif"))
         || Files.isRegularFile(places.resolve(fingerprint.file() + ".geojson"))
+        || ObjectColumns.exists(objects.resolve(fingerprint.file() + ".arrow"))
         || Files.isRegularFile(objects.resolve(fingerprint.file() + ".gpkg"));
   }
 

@@ -8,11 +8,13 @@ import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.RasterFiles;
+import sharpkestrel.objects.ObjectColumns;
 import sharpkestrel.objects.ObjectFile;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.fit.TiePointFile;
 import sharpkestrel.place.fit.TiePoints;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
@@ -85,15 +87,17 @@ public final class Results {
 
   /** Opens a file as what an input wants; where it takes any result, as what the file's ending tells. */
   public static Object open(Path file, Class<?> type) {
-    boolean vectors = file.toString().toLowerCase(Locale.ROOT).endsWith(".gpkg");
+    String name = file.toString().toLowerCase(Locale.ROOT);
+    boolean vectors = name.endsWith(".gpkg");
+    boolean columns = name.endsWith(".arrow");
     if (type == Object.class) {
-      return open(file, vectors ? OutlineSet.class : Raster.class);
+      return open(file, columns ? ObjectSet.class : vectors ? OutlineSet.class : Raster.class);
     }
     if (type == Raster.class) {
       return RasterFiles.open(file);
     }
     if (type == ObjectSet.class) {
-      return ObjectFile.read(file);
+      return columns ? ObjectColumns.read(file, Job.QUIET) : ObjectFile.read(file);
     }
     if (type == TiePoints.class) {
       return TiePointFile.read(file);
