@@ -12,6 +12,7 @@ import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.NaturalGrains;
 
 /** The grain of the tree in pane A as a slider: every position is another cut, drawn at once. */
 public final class GrainPanel extends VBox {
@@ -26,6 +27,8 @@ public final class GrainPanel extends VBox {
   private final Label count = new Label();
   private final Label note = new Label("Slide until the outlines follow the things you are after.");
   private final Button keep = new Button("Keep");
+  private final GrainCurve curve;
+  private NaturalGrains natural;
   private Cut shown;
   private boolean setting;
 
@@ -52,7 +55,8 @@ public final class GrainPanel extends VBox {
     HBox.setHgrow(slider, Priority.ALWAYS);
     HBox row = new HBox(8, slider, number, unit, keep);
     row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-    getChildren().addAll(title, row, count, note);
+    curve = new GrainCurve(258, 58, LEAST, MOST, this::slide);
+    getChildren().addAll(title, row, curve, count, note);
     slider.valueProperty().addListener((p, before, now) -> slide(grainAt(now.doubleValue())));
     number.setOnAction(e -> {
       try {
@@ -79,12 +83,11 @@ public final class GrainPanel extends VBox {
     Cut cut = cut();
     setDisable(cut == null);
     shown = cut;
+    natural = cut == null ? null : NaturalGrains.of(cut, LEAST, MOST);
     if (cut != null) {
-      setting = true;
-      slider.setValue(Math.log(cut.grain() / LEAST) / Math.log(MOST / LEAST));
-      setting = false;
       show(cut);
     } else {
+      curve.show(null, LEAST);
       count.setText("");
       note.setText("Run the segmentation, or click a segmented result in the trail.");
     }
@@ -106,9 +109,16 @@ public final class GrainPanel extends VBox {
   }
 
   private void show(Cut cut) {
+    setting = true;
+    slider.setValue(Math.log(cut.grain() / LEAST) / Math.log(MOST / LEAST));
+    setting = false;
+    curve.show(natural, cut.grain());
     number.setText(
         String.format(java.util.Locale.ROOT, cut.grain() < 10 ? "%.1f" : "%.0f", cut.grain()));
     count.setText(Result.grouped(cut.objects()) + " objects");
-    note.setText("Slide until the outlines follow the things you are after. [ and ] step.");
+    note.setText(
+        natural.natural().isEmpty()
+            ? "Slide until the outlines follow the things you are after. [ and ] step."
+            : "Slide, or click a natural grain: few things merge there.");
   }
 }

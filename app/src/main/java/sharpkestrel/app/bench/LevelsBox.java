@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import javafx.scene.Cursor;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
@@ -16,10 +17,9 @@ import javafx.scene.paint.Color;
 import sharpkestrel.app.look.Inks;
 import sharpkestrel.app.look.ValueAxis;
 import sharpkestrel.raster.Histogram;
-import sharpkestrel.sharpen.Texture;
 
 /**
- * The histogram of a band with the cuts between its grey levels: a click sets a cut, a drag moves one, a right click or a drag
+ * The histogram of a band with cuts, such as those between grey levels: a click sets a cut, a drag moves one, a right click or a drag
  * out of the box takes it away. A strip below shows the greys.
  */
 final class LevelsBox extends Pane {
@@ -57,8 +57,10 @@ final class LevelsBox extends Pane {
     drawn = listener;
   }
 
-  void show(Texture.Grouped grouped) {
-    Histogram histogram = grouped.statistics().histogram();
+  /**
+   * @param edges where it is cut, ascending
+   */
+  void show(Histogram histogram, double[] edges) {
     axis = ValueAxis.around(
         histogram.quantile(ValueAxis.TAIL),
         histogram.quantile(1 - ValueAxis.TAIL),
@@ -74,12 +76,19 @@ final class LevelsBox extends Pane {
       }
     }
     cuts.clear();
-    Arrays.stream(grouped.levels().edges()).forEach(cuts::add);
+    Arrays.stream(edges).forEach(cuts::add);
     draw();
   }
 
   List<Double> cuts() {
     return List.copyOf(cuts);
+  }
+
+  /** Cuts as the text of a setting. */
+  static String text(List<Double> cuts) {
+    return cuts.stream()
+        .map(cut -> cut == Math.rint(cut) ? Long.toString(cut.longValue()) : cut.toString())
+        .collect(Collectors.joining(","));
   }
 
   /** To a thousandth of the axis or so, in decimal digits, so that the text of the setting stays short. */

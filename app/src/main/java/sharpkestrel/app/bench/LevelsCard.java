@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.stream.Collectors;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.model.ResultMaker;
@@ -42,14 +41,8 @@ final class LevelsCard extends VBox {
   }
 
   private void take(List<Double> cuts) {
-    panel
-        .settings()
-        .set("cuts", cuts.stream().map(LevelsCard::text).collect(Collectors.joining(",")));
+    panel.settings().set("cuts", LevelsBox.text(cuts));
     panel.settings().set("binning", CUTS);
-  }
-
-  private static String text(double cut) {
-    return cut == Math.rint(cut) ? Long.toString((long) cut) : Double.toString(cut);
   }
 
   /** Shows the levels that the settings make of the scene, away from the interface thread. */
@@ -71,7 +64,7 @@ final class LevelsCard extends VBox {
                 ((Texture) step.make(ResultMaker.values(step, results, files), texts)).grouped(job),
             made -> {
               if (mine == asked.get()) {
-                box.show(made);
+                box.show(made.statistics().histogram(), made.levels().edges());
                 count.setText(made.levels().count() + " grey levels of "
                     + String.format(
                         Locale.ROOT,

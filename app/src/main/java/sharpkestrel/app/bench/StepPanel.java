@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
@@ -39,6 +40,9 @@ import sharpkestrel.segment.Cut;
 
 /** The panel of any step, made from its declaration: inputs, settings with units and ranges, try and run. */
 public final class StepPanel extends HBox {
+
+  /** Steps that draw objects anew: what they would draw is seen in the patch before it is made. */
+  private static final Set<String> TRIED_ON_OBJECTS = Set.of("refine-objects");
 
   private final Workspace workspace;
   private final PictureView picture;
@@ -191,7 +195,9 @@ public final class StepPanel extends HBox {
     Region gap = new Region();
     VBox.setVgrow(gap, Priority.ALWAYS);
     VBox box = new VBox(6, name, resultTitle, trouble, gap);
-    if (step.resultType() == Raster.class || step.resultType() == Cut.class) {
+    if (step.resultType() == Raster.class
+        || step.resultType() == Cut.class
+        || TRIED_ON_OBJECTS.contains(step.id())) {
       Button trial = new Button("Try here");
       trial.setId(step.id() + "-try");
       trial.setMaxWidth(Double.MAX_VALUE);
@@ -286,19 +292,23 @@ public final class StepPanel extends HBox {
     Map<String, Result> results = inputs.results();
     Map<String, String> files = inputs.files();
     Map<String, String> texts = settingTexts();
-    boolean objects = step.resultType() == Cut.class;
+    boolean tree = step.resultType() == Cut.class;
     int mine = trials.incrementAndGet();
-    if (objects) {
+    if (tree) {
       useHeightOfScene(results.get("scene"), texts);
     }
-    Optional<Extent> patch = objects && results.get("scene") != null
+    Optional<Extent> patch = tree && results.get("scene") != null
         ? picture.trials().patchOn((Raster) results.get("scene").value())
         : Optional.empty();
-    if (objects && patch.isEmpty()) {
+    if (tree && patch.isEmpty()) {
       trouble.setText("Show the scene to be segmented in pane A, then try again.");
       return;
     }
-    if (!objects) {
+    if (TRIED_ON_OBJECTS.contains(step.id()) && !results.containsKey("objects")) {
+      trouble.setText("Objects of a file are not tried: run all, or choose a result.");
+      return;
+    }
+    if (!tree) {
       picture.trials().ensure();
     }
     workspace
@@ -310,13 +320,17 @@ public final class StepPanel extends HBox {
                 throw new CancellationException("another trial was asked for since");
               }
               Map<String, Object> values = ResultMaker.values(step, results, files);
-              if (objects) {
+              if (tree) {
                 values.put("scene", new Clip((Raster) values.get("scene"), patch).run(job));
               }
               Object made = step.make(values, texts).run(job);
               Object shown = ResultMaker.cached(made);
-              return new Trial(
-                  shown, shown instanceof Raster raster ? raster : (Raster) values.get("scene"));
+              Raster under = tree
+                  ? (Raster) values.get("scene")
+                  : shown instanceof Raster raster
+                      ? raster
+                      : results.get("objects").backdrop();
+              return new Trial(shown, under);
             },
             trial -> {
               if (mine == trials.get()) {

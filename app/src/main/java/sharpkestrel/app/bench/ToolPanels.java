@@ -7,6 +7,7 @@ import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
 import sharpkestrel.app.model.PickModel;
 import sharpkestrel.app.model.ProfileModel;
 import sharpkestrel.app.model.SeamModel;
@@ -93,12 +94,9 @@ final class ToolPanels {
         yield new PickPanel(workspace, picture, picks);
       }
       case "segment" -> {
-        grain = new GrainPanel(workspace, picture);
         StepPanel panel = new StepPanel(workspace, picture, step).brief();
         HBox.setHgrow(panel, Priority.ALWAYS);
-        grain.setPrefWidth(280);
-        grain.setMinWidth(280);
-        yield new HBox(10, grain, panel);
+        yield new HBox(10, grainOrCuts(panel), panel);
       }
       case "tiepoints" -> new TiePanel(workspace, picture, ties, tieMarks);
       case "mosaic" -> new MosaicPanel(workspace, picture, seams, seamMarks);
@@ -150,5 +148,26 @@ final class ToolPanels {
       }
       default -> new StepPanel(workspace, picture, step);
     };
+  }
+
+  /** The grain of the tree that is shown; while a method by cuts is set up, its cuts. */
+  private StackPane grainOrCuts(StepPanel panel) {
+    grain = new GrainPanel(workspace, picture);
+    CutsCard cuts = new CutsCard(workspace, panel);
+    Runnable choose = () -> {
+      boolean byCuts = panel.settingTexts().getOrDefault("method", "").equals("cut_values");
+      cuts.setVisible(byCuts);
+      grain.setVisible(!byCuts);
+      if (byCuts) {
+        cuts.refresh();
+      }
+    };
+    panel.onSettings(choose);
+    panel.inputs().onChange(choose);
+    choose.run();
+    StackPane card = new StackPane(grain, cuts);
+    card.setPrefWidth(280);
+    card.setMinWidth(280);
+    return card;
   }
 }
