@@ -251,8 +251,8 @@ public final class FeatureSpace {
       float v = plane[i];
       float log = Logarithm.of((v > 0 ? v : 0) + floor);
       plane[i] = log;
-      // nothing where v is a number, else NaN
-      light[i] += share * log + (v - v);
+      // nothing is added where v is a number, else NaN
+      light[i] += share * log + 0 * v;
     }
   }
 
