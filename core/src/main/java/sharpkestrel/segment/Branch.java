@@ -112,15 +112,26 @@ public final class Branch {
   }
 
   /**
-   * The most stable natural rung of a size; the rung nearest to the least where there is none.
+   * How much a rung is a thing of its own: it stays itself for long and its border is sharp. The border counts squared: of
+   * roofs of the survey that are clicked in their middle (seeds 1 to 3, imagery alone) 38 of 100 are met at once, of 58 that
+   * the tree holds at all; by stability alone 25.
+   *
+   * @param edges rung by rung, from {@link RungEdges}
+   */
+  public double score(int rung, double[] edges) {
+    return Double.isNaN(edges[rung]) ? 0 : stability[rung] * edges[rung] * edges[rung];
+  }
+
+  /**
+   * The natural rung of a size with the highest score; the rung nearest to the least where there is none.
    *
    * @param least pixels, to {@code most}
    */
-  public int best(int least, int most) {
+  public int best(int least, int most, double[] edges) {
     int best = -1;
     for (int rung : natural) {
       boolean fits = pixels[rung] >= least && pixels[rung] <= most;
-      if (fits && (best < 0 || stability[rung] > stability[best])) {
+      if (fits && (best < 0 || score(rung, edges) > score(best, edges))) {
         best = rung;
       }
     }

@@ -17,13 +17,16 @@ class BranchTest {
       new float[] {1, 2, 3, 20, 100},
       new int[] {50, 50, 100, 400, 400, 4});
 
+  /** Borders as sharp as each other. */
+  private static final double[] EVEN = {1, 1, 1, 1, 1};
+
   private static final int[] PIXELS = Branch.pixelsOf(TREE);
 
   @Test
   void theRoofIsTheMostStableRungAndACrumbDoesNotEndIt() {
     Branch branch = Branch.of(TREE, PIXELS, 0);
 
-    int best = branch.best(60, 900);
+    int best = branch.best(60, 900, EVEN);
 
     assertThat(branch.node(best)).isEqualTo(7);
     assertThat(branch.pixels(best)).isEqualTo(200);
@@ -32,9 +35,18 @@ class BranchTest {
   }
 
   @Test
+  void aSharperBorderOutweighsALongerLife() {
+    Branch branch = Branch.of(TREE, PIXELS, 0);
+    double[] edges = {0.1, 0.5, 0.1, 0.1, Double.NaN};
+
+    assertThat(branch.node(branch.best(60, 900, edges))).isEqualTo(6);
+    assertThat(branch.score(4, edges)).isZero();
+  }
+
+  @Test
   void climbingStopsAtThingsOfTheirOwn() {
     Branch branch = Branch.of(TREE, PIXELS, 0);
-    int roof = branch.best(60, 900);
+    int roof = branch.best(60, 900, EVEN);
 
     assertThat(branch.node(branch.below(roof))).isEqualTo(6);
     assertThat(branch.node(branch.below(branch.below(roof)))).isZero();

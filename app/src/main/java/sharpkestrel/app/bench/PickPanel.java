@@ -102,6 +102,7 @@ final class PickPanel extends HBox {
     boolean tree = model.hasTree();
     plot.show(
         model.branch().orElse(null),
+        model.edges(),
         picked == null ? -1 : model.rung(),
         tree ? model.pixelArea() : 1);
     size.setText(
@@ -115,7 +116,7 @@ final class PickPanel extends HBox {
         !tree
             ? "Run the segmentation, or click a segmented result in the trail: objects are picked out of its tree."
             : picked == null
-                ? "Click on a thing in the picture. It lights up at the size at which the tree leaves it alone for longest."
+                ? "Click on a thing in the picture. It lights up at the size at which it is most a thing of its own."
                 : "[ and ] or a click on a bar take another size. Shift and click: this is part of it too. Alt and click: this"
                     + " is not. Enter accepts, Esc begins anew.");
     accept.setVisible(picked != null);

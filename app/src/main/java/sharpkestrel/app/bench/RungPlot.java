@@ -10,7 +10,10 @@ import javafx.scene.text.TextAlignment;
 import sharpkestrel.app.look.Inks;
 import sharpkestrel.segment.Branch;
 
-/** How stable each rung of a branch is over its area; rungs that are things of their own are marked, a click takes one. */
+/**
+ * How much each rung of a branch is a thing of its own, over its area, with how sharp its border is as a dot; natural rungs are
+ * marked, a click takes one.
+ */
 final class RungPlot extends Pane {
 
   private static final double LEFT = 12;
@@ -21,6 +24,7 @@ final class RungPlot extends Pane {
   private final Canvas canvas;
   private final Inks inks = new Inks(this::draw, "soft", "text", "left-out", "accent", "second");
   private Branch branch;
+  private double[] edges = {};
   private int rung;
   private double pixelArea;
 
@@ -40,10 +44,12 @@ final class RungPlot extends Pane {
 
   /**
    * @param newBranch null for none
+   * @param newEdges how sharp the border of each rung is
    * @param newRung the one that is picked; below 0 for none of them
    */
-  void show(Branch newBranch, int newRung, double newPixelArea) {
+  void show(Branch newBranch, double[] newEdges, int newRung, double newPixelArea) {
     branch = newBranch;
+    edges = newEdges;
     rung = newRung;
     pixelArea = newPixelArea;
     draw();
@@ -77,16 +83,23 @@ final class RungPlot extends Pane {
       return;
     }
     double most = 1e-9;
+    double sharpest = 1e-9;
     for (int each : branch.natural()) {
-      most = Math.max(most, branch.stability(each));
+      most = Math.max(most, branch.score(each, edges));
+      sharpest = Math.max(sharpest, Double.isNaN(edges[each]) ? 0 : edges[each]);
     }
     ticks(g, base);
     for (int each : branch.natural()) {
       boolean chosen = each == rung;
-      double top = base - (base - TOP) * branch.stability(each) / most;
+      double top = base - (base - TOP) * branch.score(each, edges) / most;
       g.setStroke(inks.of(chosen ? "accent" : "second"));
       g.setLineWidth(chosen ? 5 : 3);
       g.strokeLine(x(each), base, x(each), top);
+      if (!Double.isNaN(edges[each])) {
+        double dot = base - (base - TOP) * edges[each] / sharpest;
+        g.setFill(inks.of("soft"));
+        g.fillOval(x(each) - 2.5, dot - 2.5, 5, 5);
+      }
       if (chosen) {
         g.setFill(inks.of("text"));
         g.setFont(Font.font("IBM Plex Mono", 11));
@@ -119,7 +132,7 @@ final class RungPlot extends Pane {
     g.setTextAlign(TextAlignment.RIGHT);
     g.fillText("area, m\u00b2", canvas.getWidth() - LEFT, base + 29);
     g.setTextAlign(TextAlignment.LEFT);
-    g.fillText("how long each stays itself", LEFT, base + 29);
+    g.fillText("bars: stays itself, with a sharp border; dots: how sharp", LEFT, base + 29);
   }
 
   private static String metres(double area) {

@@ -11,9 +11,11 @@ import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.objects.ObjectAt;
 import sharpkestrel.objects.PickObjects;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
 import sharpkestrel.segment.Branch;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.RungEdges;
 
 /**
  * Objects that are picked out of a merge tree by clicks: the one in hand with the rungs of its branch, and those that were
@@ -42,6 +44,7 @@ public final class PickModel {
   private Cut cut;
   private int[] nodePixels;
   private Branch branch;
+  private double[] edges = {};
   private int rung;
   private final List<Click> inside = new ArrayList<>();
   private final List<Click> outside = new ArrayList<>();
@@ -82,6 +85,11 @@ public final class PickModel {
     return Optional.ofNullable(branch);
   }
 
+  /** How sharp the border of each rung of the branch is. */
+  public double[] edges() {
+    return edges;
+  }
+
   /** The rung of the branch that is picked; below 0 where several points say what is picked. */
   public int rung() {
     return outside.isEmpty() && inside.size() == 1 ? rung : -1;
@@ -91,7 +99,7 @@ public final class PickModel {
     return cut.ground().area();
   }
 
-  /** Picks the object at a pixel, at the most stable rung of its branch. */
+  /** Picks the object at a pixel, at the rung of its branch that is most a thing of its own. */
   public void pick(int col, int row) {
     Click click = click(col, row);
     if (click == null) {
@@ -105,7 +113,15 @@ public final class PickModel {
     outside.clear();
     inside.add(click);
     branch = Branch.of(cut.tree(), nodePixels, click.leaf);
-    rung = branch.best(LEAST, (int) Math.max(LEAST, MOST * cut.tree().validPixels()));
+    edges = RungEdges.of(
+        branch,
+        cut.tree(),
+        cut.superpixels(),
+        workspace.paneAProperty().get().backdrop(),
+        col,
+        row,
+        Request.BACKGROUND);
+    rung = branch.best(LEAST, (int) Math.max(LEAST, MOST * cut.tree().validPixels()), edges);
     show();
   }
 

@@ -131,7 +131,8 @@ class ProjectFileTest {
 
     Workspace after = opened();
 
-    assertThat(kept).hasSize(5);
+    // two files each of the tree and of both object sets, one of the outlines
+    assertThat(kept).hasSize(7);
     assertThat(after.results())
         .extracting(Result::name)
         .containsExactly("segment", "measure", "winnow", "outline", "export");
