@@ -54,11 +54,13 @@ class RungEdgesTest {
         for (int x = 0; x < SIZE; x++) {
           int i = y * SIZE + x;
           if (x + 1 < SIZE && rowOf[labels[i]] != rowOf[labels[i + 1]]) {
-            sum += contrast(planes, floor, y * SIZE + Math.max(0, x - 1), y * SIZE + Math.min(SIZE - 1, x + 2));
+            sum += contrast(
+                planes, floor, y * SIZE + Math.max(0, x - 1), y * SIZE + Math.min(SIZE - 1, x + 2));
             sides++;
           }
           if (y + 1 < SIZE && rowOf[labels[i]] != rowOf[labels[i + SIZE]]) {
-            sum += contrast(planes, floor, Math.max(0, y - 1) * SIZE + x, Math.min(SIZE - 1, y + 2) * SIZE + x);
+            sum += contrast(
+                planes, floor, Math.max(0, y - 1) * SIZE + x, Math.min(SIZE - 1, y + 2) * SIZE + x);
             sides++;
           }
         }

@@ -24,7 +24,8 @@ final class ColourLegend extends HBox {
 
   private static final int WIDTH = 110;
   private static final int HEIGHT = 10;
-  private static final int MOST_CLASSES = 6;
+  private static final int MOST_CLASSES = 5;
+  private static final double WIDEST_CLASS = 84;
 
   private final Label low = new Label();
   private final Label high = new Label();
@@ -61,8 +62,9 @@ final class ColourLegend extends HBox {
         getChildren().add(classLabel(column, k));
       }
       if (shown < column.categories().size()) {
-        Label more = new Label("and " + (column.categories().size() - shown) + " more");
+        Label more = new Label("+" + (column.categories().size() - shown));
         more.getStyleClass().add("soft");
+        more.setMinWidth(USE_PREF_SIZE);
         getChildren().add(more);
       }
     } else {
@@ -81,8 +83,9 @@ final class ColourLegend extends HBox {
     String text = column.categories().get(category);
     Label label = new Label(text, new Circle(5, Palette.of(category)));
     label.setCursor(Cursor.HAND);
-    label.setMinWidth(USE_PREF_SIZE);
-    label.setTooltip(new Tooltip("Click to choose these only"));
+    label.setMinWidth(0);
+    label.setMaxWidth(WIDEST_CLASS);
+    label.setTooltip(new Tooltip(text + ": click to choose these only"));
     label.setOnMouseClicked(e -> chosen.accept(test(column, text)));
     return label;
   }

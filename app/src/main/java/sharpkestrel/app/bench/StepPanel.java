@@ -182,6 +182,7 @@ public final class StepPanel extends HBox {
 
   private Node actions() {
     resultTitle.setId(step.id() + "-title");
+    resultTitle.setPromptText("named after its file");
     Label name = new Label("Result");
     name.getStyleClass().add("soft");
     Button run = new Button("Run all");

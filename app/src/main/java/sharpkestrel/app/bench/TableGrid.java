@@ -29,8 +29,9 @@ public final class TableGrid extends Region {
   private final Canvas canvas = new Canvas();
   private final ScrollBar down = new ScrollBar();
   private final ScrollBar across = new ScrollBar();
-  private final Inks inks = new Inks(this::draw, "text", "card", "head", "chosen");
+  private final Inks inks = new Inks(this::draw, "text", "soft", "card", "head", "chosen");
   private Table table;
+  private String hint = "";
   private int[] ids = new int[0];
   private final Set<String> hidden = new HashSet<>();
   private List<Table.Column> columns = List.of();
@@ -107,6 +108,15 @@ public final class TableGrid extends Region {
     sortedBy = "";
     selected = -1;
     showColumns();
+  }
+
+  /** Shows no table, and says why. */
+  public void clear(String why) {
+    table = null;
+    hint = why;
+    sorted = new int[0];
+    order = sorted;
+    layoutChildren();
   }
 
   /** Leaves rows out and goes to the first: whoever sorts or filters wants to see the extremes. */
@@ -251,6 +261,9 @@ public final class TableGrid extends Region {
     g.setFill(inks.of("card"));
     g.fillRect(0, 0, w, h);
     if (table == null) {
+      g.setFill(inks.of("soft"));
+      g.setFont(Font.font("IBM Plex Sans", 13));
+      g.fillText(hint, 12, 24);
       return;
     }
     int first = (int) down.getValue();

@@ -13,6 +13,7 @@ import sharpkestrel.app.model.Workspace;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.segment.Cut;
 
 /** The table of what pane A shows: which rows and columns, sorted by any, and the feature that colours the objects. */
 final class TablePanel extends VBox {
@@ -34,7 +35,7 @@ final class TablePanel extends VBox {
     this.choice = choice;
     legend = new ColourLegend(choice::filter);
     colourBy.setId("colour-by");
-    colourBy.setPrefWidth(170);
+    colourBy.setPrefWidth(150);
     colourBy.setMinWidth(120);
     colourBy.valueProperty().addListener((p, before, now) -> {
       if (!offering && now != null) {
@@ -78,7 +79,9 @@ final class TablePanel extends VBox {
         java.util.Arrays.setAll(ids, i -> i + 1);
         offer(outlines.table(), ids);
       }
-      default -> {}
+      case Cut cut -> grid.clear("Measure these objects: then their numbers stand here.");
+      default ->
+        grid.clear("What pane A shows has no table. Click objects or outlines in the trail.");
     }
     showColours();
   }
