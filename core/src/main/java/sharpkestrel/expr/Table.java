@@ -48,6 +48,13 @@ public final class Table {
       return !categories.isEmpty();
     }
 
+    /** The values of the rows at the given places, in that order. */
+    public Column select(int[] places) {
+      double[] chosen = new double[places.length];
+      Arrays.setAll(chosen, i -> values[places[i]]);
+      return new Column(name, title, unit, chosen, categories);
+    }
+
     /** The text of a row of a column of texts; empty where it has none. */
     public String text(int row) {
       return Double.isNaN(values[row]) ? "" : categories.get((int) values[row]);
@@ -136,12 +143,7 @@ public final class Table {
   /** The rows at the given places, in that order. */
   public Table select(int[] places) {
     List<Column> kept = new ArrayList<>();
-    for (Column column : columns.values()) {
-      double[] values = new double[places.length];
-      Arrays.setAll(values, i -> column.values()[places[i]]);
-      kept.add(
-          new Column(column.name(), column.title(), column.unit(), values, column.categories()));
-    }
+    columns.values().forEach(column -> kept.add(column.select(places)));
     return new Table(places.length, kept);
   }
 }

@@ -78,10 +78,7 @@ final class Redrawing {
   static List<Table.Column> texts(Table table, int[] rows) {
     return table.columns().stream()
         .filter(Table.Column::isText)
-        .map(column -> Table.Column.ofTexts(
-            column.name(),
-            column.title(),
-            Arrays.stream(rows).mapToObj(column::text).toList()))
+        .map(column -> column.select(rows))
         .toList();
   }
 }

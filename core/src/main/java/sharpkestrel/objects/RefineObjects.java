@@ -148,7 +148,7 @@ public record RefineObjects(
     if (objects.count() == 0) {
       throw new RasterException("There are no objects to refine: the object set is empty.");
     }
-    boolean[] meant = passing(test, objects.table());
+    boolean[] meant = Selection.of(objects.table(), test);
     return switch (operation) {
       case MERGE -> merge(meant, job);
       case DISSOLVE -> dissolve(meant, job);
@@ -157,15 +157,6 @@ public record RefineObjects(
       case SPLIT_NECKS -> splitNecks(meant, job);
       case FINER -> takeFiner(meant, finer.orElseThrow(), job);
     };
-  }
-
-  private static boolean[] passing(String test, Table table) {
-    boolean[] passing = new boolean[table.rows()];
-    double[] values = test.isBlank() ? null : Cql2.parseTest(test).evaluate(table);
-    for (int i = 0; i < passing.length; i++) {
-      passing[i] = values == null || values[i] == 1;
-    }
-    return passing;
   }
 
   private Merging merging(Neighbours neighbours) {
@@ -256,7 +247,7 @@ public record RefineObjects(
   private ObjectSet grow(boolean[] meant, Job job) {
     Neighbours neighbours = Neighbours.of(objects, job);
     Merging merging = merging(neighbours);
-    boolean[] takes = passing(into, objects.table());
+    boolean[] takes = Selection.of(objects.table(), into);
     int[] owner = new int[meant.length];
     Arrays.setAll(owner, i -> meant[i] ? i : -1);
     for (int round = 0; round < rounds; round++) {
