@@ -116,8 +116,9 @@ class SegmentWindowTest extends TownWindow {
     robot.drag(at.getMinX() + 7, row).dropTo(at.getCenterX(), row);
     int right = Integer.parseInt(label("#plots-count").split(" of ")[0].replaceAll("\\D", ""));
     assertThat(right).isBetween(1, set.count() - 1);
-    robot.clickOn("#view-table").clickOn("#table-all");
-    assertThat(label("#table-count")).startsWith(Result.grouped(set.count()) + " of ");
+    robot.clickOn("#plots-make");
+    window.waiting().results(5);
+    assertThat(((ObjectSet) workspace().results().getLast().value()).count()).isEqualTo(right);
   }
 
   @Test

@@ -4,6 +4,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import sharpkestrel.app.model.ObjectChoice;
@@ -22,6 +23,7 @@ final class FilterRow extends HBox {
   private final HBox limits = new HBox(4);
   private final Label count = new Label();
   private final Button all = new Button("All");
+  private final Button make = new Button("Keep these");
 
   FilterRow(Workspace workspace, ObjectChoice choice, String id) {
     super(8);
@@ -44,7 +46,11 @@ final class FilterRow extends HBox {
     all.setId(id + "-all");
     all.setMinWidth(USE_PREF_SIZE);
     all.setOnAction(e -> choice.clear());
-    getChildren().addAll(where, text, limits, count, all);
+    make.setId(id + "-make");
+    make.setMinWidth(USE_PREF_SIZE);
+    make.setTooltip(new Tooltip("Makes an object set of those that are chosen by a formula or handles"));
+    make.setOnAction(e -> choice.makeResult());
+    getChildren().addAll(where, text, limits, count, all, make);
     choice.onChange(this::refresh);
     refresh();
   }
@@ -77,6 +83,7 @@ final class FilterRow extends HBox {
     int chosen = Selection.count(choice.chosen());
     count.setText(Result.grouped(chosen) + " of " + Result.grouped(choice.chosen().length));
     all.setDisable(choice.isAll());
+    make.setDisable(choice.test().isEmpty() || chosen == 0);
   }
 
   private static Button limit(String what, Runnable drop) {

@@ -9,6 +9,7 @@ import java.util.Optional;
 import sharpkestrel.expr.ExpressionException;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.RangeTest;
+import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.objects.FeatureRanking;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.objects.Selection;
@@ -164,6 +165,29 @@ public final class ObjectChoice {
 
   public boolean isAll() {
     return filter.isEmpty() && ranges.isEmpty() && area == null;
+  }
+
+  /** The test that just the chosen pass; empty where all are chosen, or an area of a plot that no test tells. */
+  public Optional<String> test() {
+    List<String> tests = new ArrayList<>();
+    if (!filter.isEmpty()) {
+      tests.add(ranges.isEmpty() ? filter : "(" + filter + ")");
+    }
+    ranges.values().forEach(range -> tests.add(range.toText()));
+    return area != null || tests.isEmpty()
+        ? Optional.empty()
+        : Optional.of(String.join(" AND ", tests));
+  }
+
+  /** Makes an object set of the chosen, where a test tells them. */
+  public void makeResult() {
+    test()
+        .ifPresent(test -> workspace.run(
+            StepCatalogue.get("winnow"),
+            "Chosen",
+            Map.of("objects", workspace.paneAProperty().get()),
+            Map.of(),
+            Map.of("tests", test)));
   }
 
   /** Keeps what is chosen as one of the selections that are compared. */

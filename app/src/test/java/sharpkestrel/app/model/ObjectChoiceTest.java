@@ -72,9 +72,11 @@ class ObjectChoiceTest {
     choice.range(new RangeTest("height", 5, Double.POSITIVE_INFINITY));
     assertThat(chosen()).isEqualTo(25);
     assertThat(Selection.count(choice.passing())).isEqualTo(50);
+    assertThat(choice.test()).contains("(area >= 50) AND height >= 5");
     choice.area("area", "height", new double[] {60, 80, 80, 60}, new double[] {-1, -1, 7.5, 7.5});
     // 65, 66, 67 and 75, 76, 77
     assertThat(chosen()).isEqualTo(6);
+    assertThat(choice.test()).isEmpty();
 
     choice.range(new RangeTest("height", Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY));
     assertThat(choice.ranges()).isEmpty();
