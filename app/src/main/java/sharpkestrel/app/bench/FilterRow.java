@@ -48,7 +48,8 @@ final class FilterRow extends HBox {
     all.setOnAction(e -> choice.clear());
     make.setId(id + "-make");
     make.setMinWidth(USE_PREF_SIZE);
-    make.setTooltip(new Tooltip("Makes an object set of those that are chosen by a formula or handles"));
+    make.setTooltip(
+        new Tooltip("Makes an object set of those that are chosen by a formula or handles"));
     make.setOnAction(e -> choice.makeResult());
     getChildren().addAll(where, text, limits, count, all, make);
     choice.onChange(this::refresh);

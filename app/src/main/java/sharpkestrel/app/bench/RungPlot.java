@@ -125,8 +125,10 @@ final class RungPlot extends Pane {
               * Math.log(area / low)
               / Math.log(Math.max(high / low, 1.01));
       g.strokeLine(at, base, at, base + 4);
-      String text = area < 10_000 ? "" + Math.round(area) : Math.round(area / 1000) + " k";
-      g.fillText(text, at, base + 16);
+      String text = area < 10_000
+          ? "" + Math.round(area)
+          : area < 1e6 ? Math.round(area / 1e3) + " k" : Math.round(area / 1e6) + " M";
+      g.fillText(text, Math.min(at, canvas.getWidth() - LEFT), base + 16);
     }
     g.setFont(Font.font("IBM Plex Sans", 10));
     g.setTextAlign(TextAlignment.RIGHT);
