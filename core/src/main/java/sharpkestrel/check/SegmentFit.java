@@ -119,6 +119,22 @@ public final class SegmentFit {
     });
   }
 
+  /**
+   * How one node for each outline fits, such as what a click into it picks.
+   *
+   * @param picked by outline; below 0 for none
+   */
+  public Fit ofPicked(int[] picked) {
+    return fit((t, k) -> {
+      int node = leavesIn[t][k];
+      // nodes are numbered upwards
+      while (node >= 0 && node < picked[t]) {
+        node = tree.parent(node);
+      }
+      return node >= 0 && node == picked[t] ? new int[] {node} : new int[0];
+    });
+  }
+
   /** The nodes that the k-th superpixel of an outline may stand in. */
   private interface Nodes {
     int[] of(int outline, int k);

@@ -13,6 +13,11 @@ public final class Branch {
 
   private static final double CRUMBS = 0.15;
 
+  /** What is picked at first has at least so many pixels, and at most this share of the scene. */
+  private static final int LEAST = 36;
+
+  private static final double MOST = 0.02;
+
   /** Lives shorter than this do not make a rung natural. */
   private static final double LEAST_STABILITY = 0.15;
 
@@ -122,12 +127,17 @@ public final class Branch {
     return Double.isNaN(edges[rung]) ? 0 : stability[rung] * edges[rung] * edges[rung];
   }
 
+  /** The rung that a click takes at first: not too small to be seen, nor a large part of the scene. */
+  public int best(MergeTree tree, double[] edges) {
+    return best(LEAST, (int) Math.max(LEAST, MOST * tree.validPixels()), edges);
+  }
+
   /**
    * The natural rung of a size with the highest score; the rung nearest to the least where there is none.
    *
    * @param least pixels, to {@code most}
    */
-  public int best(int least, int most, double[] edges) {
+  int best(int least, int most, double[] edges) {
     int best = -1;
     for (int rung : natural) {
       boolean fits = pixels[rung] >= least && pixels[rung] <= most;

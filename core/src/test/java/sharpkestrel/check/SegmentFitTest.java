@@ -12,6 +12,8 @@ import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Made;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Window;
+import sharpkestrel.segment.Branch;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.segment.Segments;
 
@@ -49,6 +51,26 @@ class SegmentFitTest {
     assertThat(halves.recall()).isZero();
     assertThat(any.meanIou()).isGreaterThan(0.97);
     assertThat(any.recall()).isEqualTo(1);
+  }
+
+  @Test
+  void whatIsPickedIsComparedAsItIs() {
+    Cut cut = Segments.of(SCENE, 20).run(Job.QUIET);
+    SegmentFit fit = SegmentFit.of(cut, List.of(square(30, 50, 30, 50)), Job.QUIET);
+    int[] label = new int[1];
+    cut.superpixels().read(new Window(35, 35, 1, 1), label);
+    int[] pixels = Branch.pixelsOf(cut.tree());
+    int whole = label[0] - 1;
+    while (pixels[whole] < 390) {
+      whole = cut.tree().parent(whole);
+    }
+
+    assertThat(fit.ofPicked(new int[] {whole}).meanIou()).isGreaterThan(0.97);
+    assertThat(fit.ofPicked(new int[] {cut.tree().nodes() - 1}).meanIou())
+        .isCloseTo(20 * 20 / (80.0 * 80), within(1e-9));
+    assertThat(fit.ofPicked(new int[] {-1}).meanIou()).isZero();
+    // a superpixel far from the square
+    assertThat(fit.ofPicked(new int[] {0}).meanIou()).isZero();
   }
 
   @Test

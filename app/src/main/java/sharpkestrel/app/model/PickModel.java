@@ -23,11 +23,6 @@ import sharpkestrel.segment.RungEdges;
  */
 public final class PickModel {
 
-  /** What is picked at first has at least so many pixels, and at most this share of the scene. */
-  private static final int LEAST = 36;
-
-  private static final double MOST = 0.02;
-
   /**
    * @param parts what it is made of
    * @param outlines of the parts, in ground coordinates
@@ -121,7 +116,7 @@ public final class PickModel {
         col,
         row,
         Request.BACKGROUND);
-    rung = branch.best(LEAST, (int) Math.max(LEAST, MOST * cut.tree().validPixels()), edges);
+    rung = branch.best(cut.tree(), edges);
     show();
   }
 
