@@ -290,7 +290,7 @@ final class PlotsPanel extends VBox {
                 "%s %.4g %s",
                 entry.larger() >= 0.5 ? ">" : "<",
                 entry.cut(),
-                entry.feature().unit())
+                TableGrid.unit(entry.feature()))
             .strip();
   }
 }

@@ -9,7 +9,7 @@ import sharpkestrel.objects.ObjectSet;
 
 /**
  * Draws pane A's objects by what is chosen of them: borders of the chosen ones, filled by a feature, or by the selections
- * that are compared.
+ * that are compared. Where all are chosen, those filled by a feature have no borders.
  */
 public final class ChoicePainter {
 
@@ -70,7 +70,9 @@ public final class ChoicePainter {
         }
       }
     }
-    return ObjectPaint.of(set).coloured(fill, chosen);
+    // borders of all would hide the colours of small objects
+    boolean bare = feature.isPresent() && choice.isAll();
+    return ObjectPaint.of(set).coloured(fill, bare ? new boolean[set.count()] : chosen);
   }
 
   private static void byFeature(int[] fill, boolean[] chosen, Table table, Table.Column column) {
