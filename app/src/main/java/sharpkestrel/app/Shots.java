@@ -214,6 +214,8 @@ final class Shots {
     shot("built-up", () -> {});
     step(this::idle, () -> {
       click("#tool-profiles");
+      // those of pictures taken before are kept with the project
+      ((Shell) scene.getRoot()).bench().profiles().places().clear();
       place("Water", 511_458, 6_701_909, 511_558, 6_702_026);
       place("Wood", 512_425, 6_701_976, 512_492, 6_702_076);
       place("Sparse wood", 512_625, 6_702_209, 512_692, 6_702_259);

@@ -20,17 +20,11 @@ import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.objects.ObjectSet;
-import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
-import sharpkestrel.raster.Band;
-import sharpkestrel.raster.BandRole;
-import sharpkestrel.raster.CrsName;
-import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
-import sharpkestrel.raster.SampleType;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.segment.regions.MeanShiftRaster;
 
@@ -56,30 +50,12 @@ public class SegmentBenchmark {
   private Cut cut;
   private Mat mat;
 
-  /** Blocks of 7 to 12 pixels in one of many tones, with noise. */
-  private static float value(int band, int x, int y) {
-    long block = (x + y / 5 % 3) / 9 * 73_856_093L ^ (y + x / 7 % 4) / 10 * 19_349_663L;
-    block = (block ^ block >>> 13) * 0x5bd1e995L;
-    long pixel = (x * 83_492_791L ^ y * 49_979_687L) + band * 7919L;
-    pixel = (pixel ^ pixel >>> 13) * 0x5bd1e995L;
-    return 200 + ((block >>> 7 + 3 * band) & 511) + ((pixel >>> 9) & 31);
-  }
-
   @Setup
   public void fill() {
     opencv_core.setNumThreads(1);
-    BandRole[] roles = {BandRole.BLUE, BandRole.GREEN, BandRole.RED, BandRole.NEAR_INFRARED};
-    float[][] planes = new float[roles.length][SIZE * SIZE];
-    for (int b = 0; b < roles.length; b++) {
-      for (int i = 0; i < SIZE * SIZE; i++) {
-        planes[b][i] = value(b, i % SIZE, Math.floorDiv(i, SIZE));
-      }
-    }
-    scene = new MemoryRaster(
-        new Grid(SIZE, SIZE, Affine.northUp(512_000, 6_702_000, 0.5), CrsName.epsg(32630)),
-        java.util.Arrays.stream(roles).map(r -> Band.of(r, SampleType.UINT16)).toList(),
-        Attachments.NONE,
-        planes);
+    Blocks blocks = new Blocks(SIZE);
+    float[][] planes = blocks.read(0, blocks.grid().window(), Request.BACKGROUND);
+    scene = new MemoryRaster(blocks.grid(), blocks.bands(), Attachments.NONE, planes);
     cut = tree();
     objects = ObjectSet.of(cut.withGrain(SIZE * SIZE / 4.0 / OBJECTS));
     mat = new Mat(SIZE, SIZE, opencv_core.CV_8UC3);

@@ -33,10 +33,9 @@ import sharpkestrel.raster.CachedRaster;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
-import sharpkestrel.raster.Window;
 import sharpkestrel.segment.Branch;
+import sharpkestrel.segment.ClickedObject;
 import sharpkestrel.segment.Cut;
-import sharpkestrel.segment.RungEdges;
 
 /** How well segments follow roofs on held-out seeds. */
 @Command(
@@ -181,15 +180,9 @@ final class SegmentQualityCommand implements Runnable {
           Point inside = roof.getInteriorPoint();
           int col = (int) Math.floor(toPixel.x(inside.getX(), inside.getY()));
           int row = (int) Math.floor(toPixel.y(inside.getX(), inside.getY()));
-          int[] label = new int[1];
-          cut.superpixels().read(new Window(col, row, 1, 1), label);
-          if (label[0] == 0) {
-            return -1;
-          }
-          Branch branch = Branch.of(cut.tree(), nodePixels, label[0] - 1);
-          double[] edges = RungEdges.of(
-              branch, cut.tree(), cut.superpixels(), cached, col, row, Request.BACKGROUND);
-          return branch.node(branch.best(cut.tree(), edges));
+          return ClickedObject.at(cut, nodePixels, cached, col, row, Request.BACKGROUND)
+              .map(ClickedObject::node)
+              .orElse(-1);
         })
         .toArray();
   }

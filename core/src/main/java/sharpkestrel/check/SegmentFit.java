@@ -8,6 +8,7 @@ import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.PolygonFill;
 import sharpkestrel.raster.Window;
+import sharpkestrel.segment.Branch;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.segment.MergeTree;
 
@@ -42,13 +43,7 @@ public final class SegmentFit {
     this.truthPixels = truthPixels;
     this.leavesIn = leavesIn;
     this.pixelsIn = pixelsIn;
-    nodePixels = new int[tree.nodes()];
-    for (int node = 0; node < tree.nodes(); node++) {
-      nodePixels[node] += node < tree.leaves() ? tree.pixels(node) : 0;
-      if (tree.parent(node) >= 0) {
-        nodePixels[tree.parent(node)] += nodePixels[node];
-      }
-    }
+    nodePixels = Branch.pixelsOf(tree);
   }
 
   /**

@@ -2,10 +2,9 @@ package sharpkestrel.extract;
 
 import java.util.List;
 import java.util.stream.IntStream;
-import sharpkestrel.expr.Cql2;
-import sharpkestrel.expr.Expression;
 import sharpkestrel.expr.Table;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.objects.Selection;
 import sharpkestrel.raster.Job;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
@@ -43,14 +42,8 @@ public record Winnow(
     Table table = objects.table();
     List<RangeTest> stack = RangeTest.parse(tests);
     double[] scores = WinnowScores.of(table, stack);
-    double[] passes = new double[table.rows()];
-    java.util.Arrays.fill(passes, 1);
-    if (!tests.isBlank()) {
-      Expression expression = Cql2.parseTest(tests);
-      passes = expression.evaluate(table);
-    }
-    double[] kept = passes;
-    int[] rows = IntStream.range(0, table.rows()).filter(i -> kept[i] == 1).toArray();
+    boolean[] passing = Selection.of(table, tests);
+    int[] rows = IntStream.range(0, table.rows()).filter(i -> passing[i]).toArray();
     Table scored = table.with(List.of(new Table.Column("score", "Score", "", scores)));
     return objects.withTable(scored).select(rows);
   }

@@ -128,7 +128,7 @@ public final class Branch {
   }
 
   /** The rung that a click takes at first: not too small to be seen, nor a large part of the scene. */
-  public int best(MergeTree tree, double[] edges) {
+  int best(MergeTree tree, double[] edges) {
     return best(LEAST, (int) Math.max(LEAST, MOST * tree.validPixels()), edges);
   }
 

@@ -12,7 +12,7 @@ import sharpkestrel.raster.Window;
  * the differences of logarithms, one pixel behind the border on both sides; the mean of that. 0.1 is a tenth brighter or darker.
  * Rungs are nested, so all of them are told in one pass over what lies around the place where the branch begins.
  */
-public final class RungEdges {
+final class RungEdges {
 
   /** Half the side of the square about the place in which borders are looked at. */
   private static final int AROUND = 256;
@@ -24,7 +24,7 @@ public final class RungEdges {
    * @param col of the place where the branch begins
    * @return rung by rung; NaN for those without a border near the place
    */
-  public static double[] of(
+  static double[] of(
       Branch branch,
       MergeTree tree,
       LabelRaster superpixels,

@@ -1,8 +1,6 @@
 package sharpkestrel.app.bench;
 
 import java.util.Arrays;
-import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import javafx.scene.control.Label;
@@ -81,17 +79,12 @@ final class CutsCard extends VBox {
     try {
       return Arrays.stream(cuts.split(","))
           .map(String::strip)
-          .filter(text -> !text.isEmpty() && !text.toLowerCase(Locale.ROOT).equals("auto"))
+          .filter(text -> !text.isEmpty())
           .mapToDouble(Double::parseDouble)
           .toArray();
     } catch (NumberFormatException unfinished) {
       // what is being typed is no list of numbers yet
       return new double[0];
     }
-  }
-
-  /** The cuts that are drawn. */
-  List<Double> cuts() {
-    return box.cuts();
   }
 }

@@ -32,6 +32,7 @@ final class PickPanel extends HBox {
   private final Button accept = new Button("Accept");
   private final Button make = new Button("Make object set");
   private final Button back = new Button("Take back last");
+  private final Button clear = new Button("Take back all");
   private final TextField title = new TextField("Picked");
 
   PickPanel(Workspace workspace, PictureView picture, PickModel model) {
@@ -47,6 +48,8 @@ final class PickPanel extends HBox {
     accept.setOnAction(e -> model.accept());
     back.setId("pick-back");
     back.setOnAction(e -> model.accepted().removeLast());
+    clear.setId("pick-clear");
+    clear.setOnAction(e -> model.accepted().clear());
     make.setId("pick-make");
     make.getStyleClass().add("primary");
     make.setOnAction(e -> make());
@@ -74,8 +77,7 @@ final class PickPanel extends HBox {
     beside.setPrefWidth(250);
     HBox.setHgrow(beside, Priority.ALWAYS);
     HBox both = new HBox(16, plot, beside);
-    VBox card = new VBox(6, heading, both);
-    card.getStyleClass().add("card");
+    Card card = new Card(6, heading, both);
     HBox.setHgrow(card, Priority.ALWAYS);
     return card;
   }
@@ -87,11 +89,10 @@ final class PickPanel extends HBox {
     name.getStyleClass().add("soft");
     Region gap = new Region();
     VBox.setVgrow(gap, Priority.ALWAYS);
-    VBox card = new VBox(6, heading, count, back, gap, name, title, make);
-    card.getStyleClass().add("card");
+    Card card = new Card(6, heading, count, back, clear, gap, name, title, make);
     card.setMinWidth(200);
     card.setPrefWidth(200);
-    for (Button button : new Button[] {back, make}) {
+    for (Button button : new Button[] {back, clear, make}) {
       button.setMaxWidth(Double.MAX_VALUE);
     }
     return card;
@@ -101,8 +102,7 @@ final class PickPanel extends HBox {
     PickModel.Picked picked = model.pickedProperty().get();
     boolean tree = model.hasTree();
     plot.show(
-        model.branch().orElse(null),
-        model.edges(),
+        model.clicked().orElse(null),
         picked == null ? -1 : model.rung(),
         tree ? model.pixelArea() : 1);
     size.setText(
@@ -125,8 +125,9 @@ final class PickPanel extends HBox {
             ? "none yet"
             : Result.grouped(model.accepted().size())
                 + (model.accepted().size() == 1 ? " object" : " objects"));
-    back.setDisable(model.accepted().isEmpty());
-    make.setDisable(model.accepted().isEmpty());
+    for (Button button : new Button[] {back, clear, make}) {
+      button.setDisable(model.accepted().isEmpty() || !tree);
+    }
   }
 
   private void make() {

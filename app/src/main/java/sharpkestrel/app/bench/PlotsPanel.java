@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -53,6 +54,8 @@ final class PlotsPanel extends VBox {
   private final Button drop = new Button("Clear");
   private ObjectSet plotted;
   private List<Object> scattered = List.of();
+  private List<Object> axisOf = List.of();
+  private double[] axis = {0, 1};
   private boolean offering;
 
   PlotsPanel(Workspace workspace, ObjectChoice choice) {
@@ -66,13 +69,6 @@ final class PlotsPanel extends VBox {
     refresh();
   }
 
-  private static VBox card(javafx.scene.Node... parts) {
-    VBox card = new VBox(5, parts);
-    card.getStyleClass().add("card");
-    card.setMinHeight(0);
-    return card;
-  }
-
   private VBox histogramCard() {
     feature.setId("plots-x");
     feature.setMaxWidth(Double.MAX_VALUE);
@@ -82,7 +78,7 @@ final class PlotsPanel extends VBox {
         feature.chosen().ifPresent(c -> choice.range(new RangeTest(c.name(), low, high))));
     ends.getStyleClass().add("mono");
     ends.setId("plots-ends");
-    VBox card = card(feature, histogram, ends);
+    Card card = new Card(5, feature, histogram, ends);
     card.setMinWidth(HISTOGRAM_WIDTH + 20);
     return card;
   }
@@ -102,7 +98,7 @@ final class PlotsPanel extends VBox {
     hint.setMinWidth(USE_PREF_SIZE);
     Label up = new Label("Upwards");
     up.getStyleClass().add("soft");
-    VBox card = card(new HBox(8, scatter, new VBox(5, up, upwards, hint)));
+    Card card = new Card(5, new HBox(8, scatter, new VBox(5, up, upwards, hint)));
     card.setMinWidth(USE_PREF_SIZE);
     return card;
   }
@@ -136,7 +132,7 @@ final class PlotsPanel extends VBox {
     scroll.setMinHeight(0);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    VBox card = card(row, scroll);
+    Card card = new Card(5, row, scroll);
     HBox.setHgrow(card, Priority.ALWAYS);
     card.setMinWidth(0);
     return card;
@@ -180,22 +176,41 @@ final class PlotsPanel extends VBox {
       ends.setText("");
       return;
     }
-    Table table = plotted.table();
     RangeTest range = choice.range(column.name());
     // Those that fail the filter are left out; the others are coloured where they are chosen.
-    int[] failedAt = new int[table.rows()];
+    int[] failedAt = new int[choice.passing().length];
     for (int i = 0; i < failedAt.length; i++) {
       failedAt[i] = choice.passing()[i] ? 1 : 0;
     }
-    double low = table.quantile(column.name(), TAIL);
-    double high = table.quantile(column.name(), 1 - TAIL);
+    double[] axis = axis(column);
+    double low = axis[0];
+    double high = axis[1];
     histogram.show(column.values(), failedAt, 1, low, high, range.low(), range.high());
     List<boolean[]> groups = new ArrayList<>();
     choice.selection(0).ifPresent(groups::add);
     choice.selection(1).ifPresent(groups::add);
     histogram.over(groups);
-    ends.setText(
-        String.format(Locale.ROOT, "%.4g to %.4g %s", low, high, column.unit()).strip());
+    String unit = TableGrid.unit(column);
+    ends.setText((TableGrid.text(low) + " to " + TableGrid.text(high) + " " + unit).strip());
+  }
+
+  /** The ends between which nearly all values lie of those that pass the filter; worked out once for a filter. */
+  private double[] axis(Table.Column column) {
+    List<Object> of = List.of(column.name(), plotted, choice.filter());
+    if (!of.equals(axisOf)) {
+      axisOf = of;
+      boolean[] passing = choice.passing();
+      double[] values = IntStream.range(0, passing.length)
+          .filter(i -> passing[i] && !Double.isNaN(column.values()[i]))
+          .mapToDouble(i -> column.values()[i])
+          .sorted()
+          .toArray();
+      int last = values.length - 1;
+      axis = values.length == 0
+          ? new double[] {0, 1}
+          : new double[] {values[(int) (TAIL * last)], values[(int) ((1 - TAIL) * last)]};
+    }
+    return axis;
   }
 
   private void showScatter() {

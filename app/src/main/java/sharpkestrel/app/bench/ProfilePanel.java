@@ -57,20 +57,13 @@ final class ProfilePanel extends HBox {
     this.workspace = workspace;
     this.picture = picture;
     this.model = model;
-    getChildren().addAll(places(), card(spectrum), separability(), plot());
+    getChildren().addAll(places(), new Card(6, spectrum), separability(), plot());
     model.places().addListener((ListChangeListener<ProfileModel.Place>) change -> fillList());
     model.shownProperty().addListener((p, before, now) -> show(now));
     workspace.paneAProperty().addListener((p, before, now) -> fillAxes());
     fillList();
     fillAxes();
     show(model.shownProperty().get());
-  }
-
-  private static VBox card(javafx.scene.Node... parts) {
-    VBox card = new VBox(6, parts);
-    card.getStyleClass().add("card");
-    card.setMinHeight(0);
-    return card;
   }
 
   private VBox places() {
@@ -83,7 +76,7 @@ final class ProfilePanel extends HBox {
     scroll.setMinHeight(0);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    VBox card = card(hint, scroll);
+    Card card = new Card(6, hint, scroll);
     card.setPrefWidth(236);
     card.setMinWidth(220);
     HBox.setHgrow(card, Priority.ALWAYS);
@@ -103,7 +96,7 @@ final class ProfilePanel extends HBox {
     ScrollPane scroll = new ScrollPane(apart);
     scroll.setMinHeight(0);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    VBox card = card(title, scroll, bands, best);
+    Card card = new Card(6, title, scroll, bands, best);
     card.setPrefWidth(236);
     card.setMinWidth(236);
     return card;
@@ -127,7 +120,7 @@ final class ProfilePanel extends HBox {
     Button view = new Button("From view");
     view.setId("scatter-view");
     view.setOnAction(e -> fillScatter());
-    VBox card = card(row, new HBox(8, scatter, new VBox(8, hint, view)));
+    Card card = new Card(6, row, new HBox(8, scatter, new VBox(8, hint, view)));
     card.setMinWidth(280);
     return card;
   }

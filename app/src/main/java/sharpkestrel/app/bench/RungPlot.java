@@ -9,6 +9,7 @@ import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 import sharpkestrel.app.look.Inks;
 import sharpkestrel.segment.Branch;
+import sharpkestrel.segment.ClickedObject;
 
 /**
  * How much each rung of a branch is a thing of its own, over its area, with how sharp its border is as a dot; natural rungs are
@@ -43,13 +44,12 @@ final class RungPlot extends Pane {
   }
 
   /**
-   * @param newBranch null for none
-   * @param newEdges how sharp the border of each rung is
+   * @param clicked null for none
    * @param newRung the one that is picked; below 0 for none of them
    */
-  void show(Branch newBranch, double[] newEdges, int newRung, double newPixelArea) {
-    branch = newBranch;
-    edges = newEdges;
+  void show(ClickedObject clicked, int newRung, double newPixelArea) {
+    branch = clicked == null ? null : clicked.branch();
+    edges = clicked == null ? new double[0] : clicked.edges();
     rung = newRung;
     pixelArea = newPixelArea;
     draw();

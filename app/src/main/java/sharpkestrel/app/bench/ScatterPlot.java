@@ -144,10 +144,7 @@ final class ScatterPlot extends Pane {
         top = Math.max(top, counts[at]);
       }
     }
-    var ink = inks.of("text");
-    int rgb = (int) (255 * ink.getRed()) << 16
-        | (int) (255 * ink.getGreen()) << 8
-        | (int) (255 * ink.getBlue());
+    int rgb = Palette.argb(0, inks.of("text"));
     int[] pixels = new int[SIDE * SIDE];
     for (int i = 0; i < pixels.length; i++) {
       // by the logarithm, so that rare pairs show beside common ones

@@ -162,10 +162,10 @@ final class StepInputs {
       choices.add(0, new Choice(null, file));
     }
     box.getItems().stream()
-        .filter(c -> c.result() == null && !choices.contains(c))
+        .filter(c -> c.result() == null && !c.equals(Choice.NONE) && !choices.contains(c))
         .forEach(c -> choices.add(0, c));
-    if (input.optional() && !choices.contains(Choice.NONE)) {
-      choices.add(Choice.NONE);
+    if (input.optional()) {
+      choices.add(0, Choice.NONE);
     }
     // Cleared first: a combo box keeps its place in the list, not its value, when the list
     // changes.
@@ -183,7 +183,10 @@ final class StepInputs {
 
   /** The file offered for an input that may be left empty. */
   private static Choice offered(List<Choice> choices) {
-    return choices.stream().filter(c -> c.result() == null).findFirst().orElse(Choice.NONE);
+    return choices.stream()
+        .filter(c -> c.result() == null && !c.equals(Choice.NONE))
+        .findFirst()
+        .orElse(Choice.NONE);
   }
 
   /**
@@ -211,30 +214,44 @@ final class StepInputs {
     if (shown == null || isOwn(shown)) {
       return;
     }
-    if (choose((input, result) -> result == shown)) {
+    if (choose((input, result) -> result == shown)
+        || choose((input, result) -> isUnder(input, result, shown))) {
       inherit(shown);
-    } else {
-      choose((input, result) -> isUnder(input, result, shown));
     }
   }
 
-  /** What may be left empty, and is, takes what the result in hand was made with under the same name. */
+  /**
+   * What may be left empty, and is, takes what the result in hand, or what that comes from, was made with under the same name:
+   * on a true ortho objects are seen with the surface that it was made with.
+   */
   private void inherit(Result from) {
     for (StepSpec.Input input : step.inputs()) {
       ComboBox<Choice> box = boxes.get(input.name());
-      if (!input.optional() || box == null || !Choice.NONE.equals(box.getValue())) {
-        continue;
-      }
-      Result made = from.inputs().get(input.name());
-      if (from.files().containsKey(input.name())) {
-        choose(input.name(), from.files().get(input.name()));
-      } else if (made != null) {
-        box.getItems().stream()
-            .filter(choice -> choice.result() == made)
-            .findFirst()
-            .ifPresent(box.getSelectionModel()::select);
+      if (input.optional() && box != null && Choice.NONE.equals(box.getValue())) {
+        usedBy(from, input.name()).ifPresent(used -> take(input.name(), used));
       }
     }
+  }
+
+  private void take(String input, Choice used) {
+    if (used.result() == null) {
+      choose(input, used.file());
+    } else if (boxes.get(input).getItems().contains(used)) {
+      boxes.get(input).getSelectionModel().select(used);
+    }
+  }
+
+  /** What a result was made with under a name, itself or the nearest that it comes from. */
+  private static Optional<Choice> usedBy(Result result, String input) {
+    if (result.files().containsKey(input)) {
+      return Optional.of(new Choice(null, result.files().get(input)));
+    }
+    if (result.inputs().containsKey(input)) {
+      return Optional.of(new Choice(result.inputs().get(input), ""));
+    }
+    return result.inputs().values().stream()
+        .flatMap(before -> usedBy(before, input).stream())
+        .findFirst();
   }
 
   /** Whether an input that takes scenes is to take the one on which something is drawn. */

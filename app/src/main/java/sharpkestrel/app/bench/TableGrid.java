@@ -146,11 +146,6 @@ public final class TableGrid extends Region {
     return sorted.length;
   }
 
-  /** How many rows are listed. */
-  int listed() {
-    return order.length;
-  }
-
   /** Marks a row picked elsewhere and scrolls to it. */
   public void select(int row, boolean tell) {
     selected = row;

@@ -27,6 +27,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.TieModel;
+import sharpkestrel.app.model.TieState;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.app.viewer.TieMarks;
@@ -237,7 +238,7 @@ public final class TiePanel extends HBox {
   }
 
   private void show() {
-    TieModel.State state = model.stateProperty().get();
+    TieState state = model.stateProperty().get();
     bars.show(state.advice(), state.chosen());
     residuals.show(model.pointsProperty().get(), state.chosen());
     boolean ready = model.isReady() && model.pointsProperty().get() != null;

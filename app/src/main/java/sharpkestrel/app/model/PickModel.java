@@ -2,7 +2,9 @@ package sharpkestrel.app.model;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.WeakHashMap;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.collections.FXCollections;
@@ -14,8 +16,9 @@ import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
 import sharpkestrel.segment.Branch;
+import sharpkestrel.segment.ClickedObject;
 import sharpkestrel.segment.Cut;
-import sharpkestrel.segment.RungEdges;
+import sharpkestrel.segment.MergeTree;
 
 /**
  * Objects that are picked out of a merge tree by clicks: the one in hand with the rungs of its branch, and those that were
@@ -36,10 +39,16 @@ public final class PickModel {
   private final Workspace workspace;
   private final ReadOnlyObjectWrapper<Picked> picked = new ReadOnlyObjectWrapper<>();
   private final ObservableList<Picked> accepted = FXCollections.observableArrayList();
+  /** What was accepted of trees that were shown before. */
+  private final Map<MergeTree, List<Picked>> acceptedOf = new WeakHashMap<>();
+
   private Cut cut;
+
+  /** The tree of what is accepted now; it stays while something else is shown. */
+  private MergeTree tree;
+
   private int[] nodePixels;
-  private Branch branch;
-  private double[] edges = {};
+  private ClickedObject clicked;
   private int rung;
   private final List<Click> inside = new ArrayList<>();
   private final List<Click> outside = new ArrayList<>();
@@ -52,13 +61,17 @@ public final class PickModel {
 
   private void follow() {
     Result shown = workspace.paneAProperty().get();
-    Cut now = shown != null && shown.value() instanceof Cut c ? c : null;
-    boolean sameTree = now != null && cut != null && now.tree() == cut.tree();
-    cut = now;
-    if (!sameTree) {
-      nodePixels = null;
-      accepted.clear();
+    cut = shown != null && shown.value() instanceof Cut now ? now : null;
+    if (cut == null) {
       drop();
+    } else if (cut.tree() != tree) {
+      drop();
+      nodePixels = null;
+      if (tree != null) {
+        acceptedOf.put(tree, List.copyOf(accepted));
+      }
+      tree = cut.tree();
+      accepted.setAll(acceptedOf.getOrDefault(tree, List.of()));
     }
   }
 
@@ -75,14 +88,9 @@ public final class PickModel {
     return accepted;
   }
 
-  /** The branch of the place that was clicked; empty where nothing is picked. */
-  public Optional<Branch> branch() {
-    return Optional.ofNullable(branch);
-  }
-
-  /** How sharp the border of each rung of the branch is. */
-  public double[] edges() {
-    return edges;
+  /** What the first click picked out of the tree, with its branch; empty where nothing is picked. */
+  public Optional<ClickedObject> clicked() {
+    return Optional.ofNullable(clicked);
   }
 
   /** The rung of the branch that is picked; below 0 where several points say what is picked. */
@@ -107,23 +115,22 @@ public final class PickModel {
     inside.clear();
     outside.clear();
     inside.add(click);
-    branch = Branch.of(cut.tree(), nodePixels, click.leaf);
-    edges = RungEdges.of(
-        branch,
-        cut.tree(),
-        cut.superpixels(),
-        workspace.paneAProperty().get().backdrop(),
-        col,
-        row,
-        Request.BACKGROUND);
-    rung = branch.best(cut.tree(), edges);
+    clicked = ClickedObject.at(
+            cut,
+            nodePixels,
+            workspace.paneAProperty().get().backdrop(),
+            col,
+            row,
+            Request.BACKGROUND)
+        .orElseThrow();
+    rung = clicked.rung();
     show();
   }
 
   /** What is picked must hold this pixel too. */
   public void addInside(int col, int row) {
     Click click = click(col, row);
-    if (branch == null) {
+    if (clicked == null) {
       pick(col, row);
     } else if (click != null) {
       outside.removeIf(c -> c.leaf == click.leaf);
@@ -135,7 +142,7 @@ public final class PickModel {
   /** What is picked must not hold this pixel. */
   public void addOutside(int col, int row) {
     Click click = click(col, row);
-    if (branch != null && click != null && inside.stream().noneMatch(c -> c.leaf == click.leaf)) {
+    if (clicked != null && click != null && inside.stream().noneMatch(c -> c.leaf == click.leaf)) {
       outside.add(click);
       show();
     }
@@ -143,22 +150,22 @@ public final class PickModel {
 
   /** Up or down to the next rung that is a thing of its own. */
   public void climb(int direction) {
-    if (branch != null && rung() >= 0) {
-      rung = direction > 0 ? branch.above(rung) : branch.below(rung);
+    if (clicked != null && rung() >= 0) {
+      rung = direction > 0 ? clicked.branch().above(rung) : clicked.branch().below(rung);
       show();
     }
   }
 
   /** Takes a rung of the branch. */
   public void take(int newRung) {
-    if (branch != null && rung() >= 0) {
+    if (clicked != null && rung() >= 0) {
       rung = newRung;
       show();
     }
   }
 
   public void drop() {
-    branch = null;
+    clicked = null;
     inside.clear();
     outside.clear();
     picked.set(null);
@@ -188,7 +195,7 @@ public final class PickModel {
 
   private void show() {
     int[] nodes = rung() >= 0
-        ? new int[] {branch.node(rung)}
+        ? new int[] {clicked.branch().node(rung)}
         : Branch.cut(cut.tree(), leaves(inside), leaves(outside));
     if (nodes.length == 0) {
       workspace

@@ -1,6 +1,8 @@
 package sharpkestrel.app.model;
 
 import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Stream;
 import sharpkestrel.check.Scores;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepSpec;
@@ -72,13 +74,14 @@ public record Result(
     if (value instanceof Raster raster) {
       return raster;
     }
-    for (String preferred : new String[] {"scene", "objects", "outlines"}) {
-      Result input = inputs.get(preferred);
-      if (input != null && input.backdrop() != null) {
-        return input.backdrop();
-      }
-    }
-    return null;
+    // of a scene and what was measured on it the scene, whichever was given first
+    return Stream.concat(
+            Stream.of("scene", "objects", "outlines").map(inputs::get), inputs.values().stream())
+        .filter(Objects::nonNull)
+        .map(Result::backdrop)
+        .filter(Objects::nonNull)
+        .findFirst()
+        .orElse(null);
   }
 
   public boolean descendsFrom(Result other) {

@@ -21,9 +21,7 @@ import sharpkestrel.io.RasterFiles;
 import sharpkestrel.place.Bases;
 import sharpkestrel.place.GroundHeights;
 import sharpkestrel.place.Heights;
-import sharpkestrel.place.fit.Advice;
 import sharpkestrel.place.fit.Fit;
-import sharpkestrel.place.fit.Fitter;
 import sharpkestrel.place.fit.ModelKind;
 import sharpkestrel.place.fit.TiePoint;
 import sharpkestrel.place.fit.TiePoint.Use;
@@ -52,19 +50,6 @@ public final class TieModel {
   /** A place that waits for its other half. */
   public record Half(Side side, double col, double row) {}
 
-  /**
-   * What the models make of the points.
-   *
-   * @param trouble why there is no advice, or that it is being worked out
-   */
-  public record State(
-      Optional<Advice> advice, Optional<Fit> chosen, List<double[]> grid, String trouble) {
-
-    static final State NONE = new State(Optional.empty(), Optional.empty(), List.of(), "");
-  }
-
-  private static final int GRID_LINES = 12;
-  private static final int GRID_POINTS = 40;
   /** With more points than this fitting takes long enough to be told of. */
   private static final int MANY = 60;
 
@@ -74,7 +59,8 @@ public final class TieModel {
   private final AtomicLong newest = new AtomicLong();
   private final ObjectProperty<TiePoints> points = new SimpleObjectProperty<>();
   private final ObjectProperty<ModelKind> kind = new SimpleObjectProperty<>();
-  private final ReadOnlyObjectWrapper<State> state = new ReadOnlyObjectWrapper<>(State.NONE);
+  private final ReadOnlyObjectWrapper<TieState> state =
+      new ReadOnlyObjectWrapper<>(TieState.without(""));
   private final ObjectProperty<Integer> selected = new SimpleObjectProperty<>(-1);
   private final ReadOnlyObjectWrapper<Half> pending = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Half> expected = new ReadOnlyObjectWrapper<>();
@@ -99,7 +85,7 @@ public final class TieModel {
     return kind;
   }
 
-  public ReadOnlyObjectProperty<State> stateProperty() {
+  public ReadOnlyObjectProperty<TieState> stateProperty() {
     return state.getReadOnlyProperty();
   }
 
@@ -370,89 +356,28 @@ public final class TieModel {
       return;
     }
     long mine = newest.incrementAndGet();
-    TiePoints now = points.get();
-    ModelKind wanted = kind.get();
-    boolean over = heights.isPresent();
-    String trouble = heightsTrouble;
-    Grid grid = referenceGrid();
-    ImageModel base = base();
-    GroundHeights ground = groundHeights();
-    boolean placed = Bases.of((Raster) scene.value(), grid.crs()).isPresent();
-    if (now.points().size() > MANY) {
-      state.set(
-          new State(Optional.empty(), Optional.empty(), List.of(), "Fitting the models\u2026"));
+    TieState.Question question = new TieState.Question(
+        points.get(),
+        base(),
+        Bases.of((Raster) scene.value(), referenceGrid().crs()).isPresent(),
+        kind.get(),
+        heights.isPresent(),
+        heightsTrouble,
+        referenceGrid(),
+        groundHeights());
+    if (points.get().points().size() > MANY) {
+      state.set(TieState.without("Fitting the models\u2026"));
     }
     fitting.execute(() -> {
       if (mine != newest.get()) {
         return;
       }
-      State found = fitted(now, base, placed, wanted, over, trouble, grid, ground);
+      TieState found = question.answer();
       Platform.runLater(() -> {
         if (mine == newest.get()) {
           state.set(found);
         }
       });
     });
-  }
-
-  private static State fitted(
-      TiePoints now,
-      ImageModel base,
-      boolean placed,
-      ModelKind wanted,
-      boolean over,
-      String trouble,
-      Grid grid,
-      GroundHeights ground) {
-    if (!trouble.isEmpty()) {
-      return new State(Optional.empty(), Optional.empty(), List.of(), trouble);
-    }
-    if (base.usesHeights() && !over) {
-      return new State(
-          Optional.empty(),
-          Optional.empty(),
-          List.of(),
-          "The scene is raw: choose heights, which its sensor model needs.");
-    }
-    if (now.of(Use.CONTROL).isEmpty()) {
-      return new State(
-          Optional.empty(),
-          Optional.empty(),
-          List.of(),
-          "Click a place in one picture, then the same place in the other; or let the points be found.");
-    }
-    try {
-      Advice advice = Advice.of(new Fitter(now, base, placed), over);
-      Fit chosen = wanted == null
-          ? advice.fit()
-          : advice.fits().stream().filter(f -> f.kind() == wanted).findFirst().orElse(advice.fit());
-      return new State(Optional.of(advice), Optional.of(chosen), lines(chosen, grid, ground), "");
-    } catch (RasterException refused) {
-      return new State(Optional.empty(), Optional.empty(), List.of(), refused.getMessage());
-    }
-  }
-
-  /** Lines of a square lattice on the reference as the model puts them into the scene. */
-  private static List<double[]> lines(Fit fit, Grid grid, GroundHeights ground) {
-    List<double[]> lines = new ArrayList<>();
-    double[] image = new double[2];
-    for (int way = 0; way < 2; way++) {
-      for (int k = 0; k <= GRID_LINES; k++) {
-        double[] line = new double[2 * (GRID_POINTS + 1)];
-        for (int i = 0; i <= GRID_POINTS; i++) {
-          double across = (double) k / GRID_LINES;
-          double along = (double) i / GRID_POINTS;
-          double col = grid.width() * (way == 0 ? along : across);
-          double row = grid.height() * (way == 0 ? across : along);
-          double x = grid.affine().x(col, row);
-          double y = grid.affine().y(col, row);
-          fit.model().toImage(x, y, fit.model().usesHeights() ? ground.at(x, y) : 0, image);
-          line[2 * i] = image[0];
-          line[2 * i + 1] = image[1];
-        }
-        lines.add(line);
-      }
-    }
-    return lines;
   }
 }

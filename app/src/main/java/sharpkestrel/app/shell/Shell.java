@@ -6,6 +6,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -249,13 +250,17 @@ public final class Shell extends StackPane {
     }
   }
 
-  /** Hooks the keys into a scene; they are silent while a text is edited. */
+  /** Hooks the keys into a scene; they are silent while a text is edited or a list is open. */
   public void listenTo(Scene scene) {
     scene.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
       if (scene.getFocusOwner() instanceof TextInputControl) {
         if (e.getCode() == KeyCode.ESCAPE) {
           picture.requestFocus();
         }
+        return;
+      }
+      // an open list takes letters, too: they go to what begins with them
+      if (scene.getFocusOwner() instanceof ComboBoxBase<?> list && list.isShowing()) {
         return;
       }
       if (keys.press(e)) {

@@ -1,7 +1,6 @@
 package sharpkestrel.app.viewer;
 
 import java.util.Optional;
-import javafx.scene.paint.Color;
 import sharpkestrel.app.model.ObjectChoice;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.expr.Table;
@@ -65,7 +64,7 @@ public final class ChoicePainter {
         Optional<boolean[]> selection = choice.kept(k);
         for (int i = 0; i < fill.length; i++) {
           if (selection.isPresent() && selection.get()[i]) {
-            fill[i] = argb(BY_CLASS, Palette.of(k));
+            fill[i] = Palette.argb(BY_CLASS, Palette.of(k));
           }
         }
       }
@@ -84,18 +83,11 @@ public final class ChoicePainter {
         continue;
       }
       if (column.isText()) {
-        fill[i] = argb(BY_CLASS, Palette.of((int) v));
+        fill[i] = Palette.argb(BY_CLASS, Palette.of((int) v));
       } else {
         int colour = Ramp.colour((v - low) / Math.max(1e-12, high - low));
         fill[i] = colour & 0x00ffffff | BY_RAMP << 24;
       }
     }
-  }
-
-  private static int argb(int alpha, Color colour) {
-    return alpha << 24
-        | (int) Math.round(255 * colour.getRed()) << 16
-        | (int) Math.round(255 * colour.getGreen()) << 8
-        | (int) Math.round(255 * colour.getBlue());
   }
 }

@@ -18,6 +18,7 @@ public record ObjectPaint(
   /** The fill of objects that pass tests. */
   public static final int PASSING = 0x66e07b45;
 
+  private static final int RANDOM_ALPHA = 0x96;
   private static final int[] RANDOM = colours();
 
   /** Borders of all objects of a cut, no fill. */
@@ -74,10 +75,7 @@ public record ObjectPaint(
     for (int k = 0; k < colours.length; k++) {
       // around the circle, in four strengths of light, so that neighbours hardly ever look alike
       Color colour = Color.hsb(k * 137.508 % 360, 0.55, 0.55 + 0.14 * (k % 4));
-      colours[k] = 0x96000000
-          | (int) (255 * colour.getRed()) << 16
-          | (int) (255 * colour.getGreen()) << 8
-          | (int) (255 * colour.getBlue());
+      colours[k] = Palette.argb(RANDOM_ALPHA, colour);
     }
     return colours;
   }

@@ -21,4 +21,12 @@ public final class Palette {
   public static Color of(int number) {
     return COLOURS[Math.floorMod(number, COLOURS.length)];
   }
+
+  /** A colour as the compositor blends it over the picture. */
+  public static int argb(int alpha, Color colour) {
+    return alpha << 24
+        | (int) Math.round(255 * colour.getRed()) << 16
+        | (int) Math.round(255 * colour.getGreen()) << 8
+        | (int) Math.round(255 * colour.getBlue());
+  }
 }
