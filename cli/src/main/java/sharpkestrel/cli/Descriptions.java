@@ -10,6 +10,7 @@ import sharpkestrel.place.fit.Fit;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.learn.MergingModel;
 import sharpkestrel.sharpen.pan.PanModel;
 import sharpkestrel.sharpen.pan.Ratings;
 import sharpkestrel.sharpen.profile.ProfileReport;
@@ -57,6 +58,7 @@ final class Descriptions {
       case TiePoints points ->
         points.points().size() + " tie points in " + points.coverage().size() + " of "
             + TiePoints.CELLS * TiePoints.CELLS + " cells of the scene";
+      case MergingModel model -> model.about();
       case Scores scores -> scores.toText().lines().toList().get(1);
       case Ratings ratings -> "best: " + ratings.rows().get(0).title();
       case ProfileReport report -> report.profiles().size() + " profiles";

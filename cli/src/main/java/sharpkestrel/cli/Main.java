@@ -50,6 +50,7 @@ public final class Main {
     line.addSubcommand("quality", new QualityCommand());
     line.addSubcommand("sharpen-quality", new SharpenQualityCommand());
     line.addSubcommand("segment-quality", new SegmentQualityCommand());
+    line.addSubcommand("learn-roofs", new LearnRoofsCommand());
     line.addSubcommand("separability", new SeparabilityCommand());
     line.addSubcommand("place-quality", new PlaceQualityCommand());
     line.addSubcommand("reference", new ReferenceCommand());

@@ -4,6 +4,7 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -17,15 +18,10 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.check.SegmentFit;
-import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.expr.Cql2;
 import sharpkestrel.flow.StepCatalogue;
-import sharpkestrel.gather.Assemble;
 import sharpkestrel.io.AtomicFile;
-import sharpkestrel.io.Compression;
-import sharpkestrel.io.GeoPackage;
-import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.Layer;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.raster.Affine;
@@ -56,60 +52,53 @@ final class SegmentQualityCommand implements Runnable {
   @Spec
   CommandSpec spec;
 
-  /** A sharpened ortho of a survey: over the terrain, or true. */
-  private enum Product {
-    TERRAIN_ORTHO("roofs-terrain-ortho.gpkg"),
-    TRUE_ORTHO("roofs-true-ortho.gpkg");
-
-    private final String truth;
-
-    Product(String truth) {
-      this.truth = truth;
-    }
-  }
-
   /**
    * A way of segmenting with its settings, which were chosen on seeds 1 to 3.
    *
    * @param heights whether it sees the surface and the terrain model
    */
   private record Way(
-      String title, Product product, boolean heights, Map<String, String> settings) {}
+      String title, SharpenedOrtho product, boolean heights, Map<String, String> settings) {}
 
   private static final List<Way> WAYS = List.of(
       new Way(
           "merge tree with heights, true ortho",
-          Product.TRUE_ORTHO,
+          SharpenedOrtho.TRUE_ORTHO,
           true,
           Map.of("method", "merge-tree", "grain", "240")),
       new Way(
           "merge tree, terrain ortho",
-          Product.TERRAIN_ORTHO,
+          SharpenedOrtho.TERRAIN_ORTHO,
           false,
           Map.of("method", "merge-tree", "grain", "120")),
       new Way(
+          "merge tree, learned criterion, terrain ortho",
+          SharpenedOrtho.TERRAIN_ORTHO,
+          false,
+          Map.of("method", "merge-tree", "criterion", "learned", "grain", "150")),
+      new Way(
           "merge tree by light and colour alone, terrain ortho",
-          Product.TERRAIN_ORTHO,
+          SharpenedOrtho.TERRAIN_ORTHO,
           false,
           Map.of("method", "merge-tree", "grain", "120", "weights", "edges=0,form=0,light=5")),
       new Way(
           "mean shift, terrain ortho",
-          Product.TERRAIN_ORTHO,
+          SharpenedOrtho.TERRAIN_ORTHO,
           false,
           Map.of("method", "mean-shift", "radius", "7", "range", "10", "least", "20")),
       new Way(
           "watershed, terrain ortho",
-          Product.TERRAIN_ORTHO,
+          SharpenedOrtho.TERRAIN_ORTHO,
           false,
           Map.of("method", "watershed", "depth", "0.5", "least", "20")),
       new Way(
           "SLIC, terrain ortho",
-          Product.TERRAIN_ORTHO,
+          SharpenedOrtho.TERRAIN_ORTHO,
           false,
           Map.of("method", "slic", "superpixel", "250", "iterations", "10")),
       new Way(
           "graph-based, terrain ortho",
-          Product.TERRAIN_ORTHO,
+          SharpenedOrtho.TERRAIN_ORTHO,
           false,
           Map.of("method", "graph", "scale", "10", "least", "20")));
 
@@ -130,9 +119,9 @@ final class SegmentQualityCommand implements Runnable {
     List<Row> rows = new ArrayList<>();
     for (long seed : on.seeds) {
       Survey survey = on.survey(seed, 0, job);
-      Map<Product, Raster> scenes = new HashMap<>();
-      for (Product product : Product.values()) {
-        scenes.put(product, sharpened(survey, seed, product, job));
+      Map<SharpenedOrtho, Raster> scenes = new EnumMap<>(SharpenedOrtho.class);
+      for (SharpenedOrtho product : SharpenedOrtho.values()) {
+        scenes.put(product, product.of(survey, seed, on.size, job));
       }
       for (Way way : WAYS) {
         Row row = row(seed, way, scenes.get(way.product), survey, job);
@@ -158,7 +147,7 @@ final class SegmentQualityCommand implements Runnable {
       inputs.put("heights", RasterFiles.open(survey.heights()));
     }
     Cut cut = (Cut) StepCatalogue.get("segment").make(inputs, way.settings).run(job);
-    List<Geometry> roofs = roofs(survey.truth("scene-one", way.product.truth));
+    List<Geometry> roofs = roofs(way.product.roofs(survey));
     SegmentFit fit = SegmentFit.of(cut, roofs, job);
     return new Row(
         seed,
@@ -187,41 +176,12 @@ final class SegmentQualityCommand implements Runnable {
         .toArray();
   }
 
-  private static List<Geometry> roofs(Path file) {
-    Layer truth = GeoPackage.read(file, "");
+  private static List<Geometry> roofs(Layer truth) {
     double[] wanted = Cql2.parseTest(WANTED).evaluate(truth.table());
     return IntStream.range(0, wanted.length)
         .filter(i -> wanted[i] == 1)
         .mapToObj(truth.geometries()::get)
         .toList();
-  }
-
-  private Raster sharpened(Survey survey, long seed, Product product, Job job) {
-    Path folder = DemoData.home().resolve("runs/segment-" + seed + "-" + on.size);
-    Path file = folder.resolve(product.name().toLowerCase(Locale.ROOT) + ".tif");
-    Raster pan = ortho(survey, "pan", "0.5", product, job);
-    Raster bands = ortho(survey, "ms", "2", product, job);
-    Raster sharp = (Raster) StepCatalogue.get("pansharpen")
-        .make(Map.of("pan", pan, "multispectral", bands), Map.of("method", "brovey"))
-        .run(job);
-    GeoTiffWriter.write(sharp, file, Compression.ZSTD, false, job);
-    return RasterFiles.open(file);
-  }
-
-  private static Raster ortho(Survey survey, String image, String pixel, Product product, Job job) {
-    Raster reflectance = (Raster) StepCatalogue.get("calibrate")
-        .make(
-            Map.of("scene", new Assemble(survey.item(), image).run(job)), Map.of("haze", "darkest"))
-        .run(job);
-    Map<String, Object> inputs = new HashMap<>(Map.of("scene", reflectance));
-    if (product == Product.TRUE_ORTHO) {
-      inputs.put("surface", RasterFiles.open(survey.surface()));
-    } else {
-      inputs.put("heights", RasterFiles.open(survey.heights()));
-    }
-    return (Raster) StepCatalogue.get("ortho")
-        .make(inputs, Map.of("undulation", "47", "pixel-size", pixel))
-        .run(job);
   }
 
   private String markdown(List<Row> rows) {

@@ -18,6 +18,8 @@ import sharpkestrel.raster.NumberRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.learn.MergingModel;
+import sharpkestrel.segment.learn.MergingModelFile;
 
 /** Writes results to files of the kind that the name's ending tells. */
 public final class ResultFiles {
@@ -30,7 +32,8 @@ public final class ResultFiles {
         || value instanceof Cut
         || value instanceof ObjectSet
         || value instanceof OutlineSet
-        || value instanceof TiePoints;
+        || value instanceof TiePoints
+        || value instanceof MergingModel;
   }
 
   /**
@@ -65,6 +68,10 @@ public final class ResultFiles {
       case TiePoints points -> {
         expect("A set of tie points", file, ".geojson", ".json");
         TiePointFile.write(points, file);
+      }
+      case MergingModel model -> {
+        expect("A merging model", file, ".json");
+        MergingModelFile.write(model, file);
       }
       default ->
         throw new RasterException(

@@ -26,31 +26,41 @@ import sharpkestrel.raster.Zoom;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.segment.Segment;
 import sharpkestrel.segment.TreeFile;
+import sharpkestrel.segment.learn.MergingModel;
+import sharpkestrel.segment.learn.MergingModelFile;
 import sharpkestrel.step.Step;
 
 /**
  * Results kept in a folder in open formats, each under a name that is the digest of all that made it: {@code rasters},
- * {@code points} and {@code objects}. What was made once is found again; deleting any of the files costs only time.
+ * {@code points}, {@code objects} and {@code models}. What was made once is found again; deleting any of the files costs only time.
  */
 public final class KeptResults {
 
   private static final Pattern NAME =
-      Pattern.compile("([a-z-]+-[0-9a-f]{16})\\.(tif|gpkg|geojson|arrow)");
+      Pattern.compile("([a-z-]+-[0-9a-f]{16})\\.(tif|gpkg|geojson|arrow|json)");
   private static final Pattern LEFT = Pattern.compile("\\..+\\.(\\d+)\\.part(\\.\\d+)?");
 
   private final Path rasters;
   private final Path places;
   private final Path objects;
+  private final Path models;
 
   public KeptResults(Path folder) {
     rasters = folder.resolve("rasters");
     places = folder.resolve("points");
     objects = folder.resolve("objects");
+    models = folder.resolve("models");
   }
 
   /** Whether results of a kind can be kept. */
   public static boolean keeps(Class<?> type) {
-    return Set.of(Raster.class, TiePoints.class, Cut.class, ObjectSet.class, OutlineSet.class)
+    return Set.of(
+            Raster.class,
+            TiePoints.class,
+            Cut.class,
+            ObjectSet.class,
+            OutlineSet.class,
+            MergingModel.class)
         .contains(type);
   }
 
@@ -62,6 +72,7 @@ public final class KeptResults {
       case ObjectSet set -> true;
       case OutlineSet outlines -> true;
       case TiePoints points -> true;
+      case MergingModel model -> true;
       default -> false;
     };
   }
@@ -89,6 +100,10 @@ public final class KeptResults {
     if (type == TiePoints.class) {
       Path points = places.resolve(file + ".geojson");
       return Files.isRegularFile(points) ? TiePointFile.read(points) : null;
+    }
+    if (type == MergingModel.class) {
+      Path model = models.resolve(file + ".json");
+      return Files.isRegularFile(model) ? MergingModelFile.read(model) : null;
     }
     Path stem = objects.resolve(file);
     if (type == Cut.class && TreeFile.exists(stem)) {
@@ -125,6 +140,8 @@ public final class KeptResults {
       }
       case TiePoints points ->
         TiePointFile.write(points, places.resolve(fingerprint.file() + ".geojson"));
+      case MergingModel model ->
+        MergingModelFile.write(model, models.resolve(fingerprint.file() + ".json"));
       case Cut cut -> TreeFile.write(cut, objects.resolve(fingerprint.file()), job);
       case ObjectSet set
       when ObjectColumns.canWrite(set) ->
@@ -141,13 +158,14 @@ public final class KeptResults {
   public boolean has(Origin.Fingerprint fingerprint) {
     return Files.isRegularFile(rasters.resolve(fingerprint.file() + ".tif"))
         || Files.isRegularFile(places.resolve(fingerprint.file() + ".geojson"))
+        || Files.isRegularFile(models.resolve(fingerprint.file() + ".json"))
         || ObjectColumns.exists(objects.resolve(fingerprint.file() + ".arrow"))
         || Files.isRegularFile(objects.resolve(fingerprint.file() + ".gpkg"));
   }
 
   /** Deletes kept results that are no longer wanted, and what runs that were killed left half written. */
   public void prune(Set<String> wantedFiles) {
-    for (Path folder : new Path[] {rasters, places, objects}) {
+    for (Path folder : new Path[] {rasters, places, objects, models}) {
       if (!Files.isDirectory(folder)) {
         continue;
       }

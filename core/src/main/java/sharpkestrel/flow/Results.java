@@ -18,6 +18,8 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.learn.MergingModel;
+import sharpkestrel.segment.learn.MergingModelFile;
 import sharpkestrel.step.Suits;
 
 /** The kinds of results that pass between steps: how one serves as another, and how each is read from a file. */
@@ -58,6 +60,9 @@ public final class Results {
     }
     if (type == TiePoints.class) {
       return "tie points";
+    }
+    if (type == MergingModel.class) {
+      return "a merging model";
     }
     return type == OutlineSet.class ? "outlines" : type.getSimpleName();
   }
@@ -101,6 +106,9 @@ public final class Results {
     }
     if (type == TiePoints.class) {
       return TiePointFile.read(file);
+    }
+    if (type == MergingModel.class) {
+      return MergingModelFile.read(file);
     }
     if (type == OutlineSet.class) {
       return GeoPackage.read(file, "").outlines();

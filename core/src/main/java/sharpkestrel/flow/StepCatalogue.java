@@ -27,6 +27,7 @@ import sharpkestrel.place.Ortho;
 import sharpkestrel.place.RefineModel;
 import sharpkestrel.place.Warp;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.segment.LearnMerging;
 import sharpkestrel.segment.MeanShiftFilter;
 import sharpkestrel.segment.Segment;
 import sharpkestrel.sharpen.BuiltUp;
@@ -69,6 +70,7 @@ public final class StepCatalogue {
         BuiltUp.class,
         Profiles.class,
         Segment.class,
+        LearnMerging.class,
         MeanShiftFilter.class,
         PickObjects.class,
         RefineObjects.class,

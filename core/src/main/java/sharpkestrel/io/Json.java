@@ -8,6 +8,7 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
@@ -44,6 +45,15 @@ public final class Json {
       throw new FileFormatException(
           path + " cannot be read: " + failed.getMessage() + ". Check the name and the folder.",
           failed);
+    }
+  }
+
+  /** Reads a file that ships beside a class. */
+  public static JsonNode resource(Class<?> beside, String name) {
+    try (InputStream in = beside.getResourceAsStream(name)) {
+      return MAPPER.readTree(in);
+    } catch (IOException broken) {
+      throw new IllegalStateException(name + " does not ship with " + beside.getName(), broken);
     }
   }
 

@@ -97,6 +97,57 @@ final class RegionGraph {
     }
   }
 
+  private RegionGraph(RegionGraph other) {
+    regions = other.regions;
+    dimensions = other.dimensions;
+    parts = other.parts;
+    counts = other.counts.clone();
+    stride = other.stride;
+    variance = other.variance;
+    form = other.form;
+    numbers = other.numbers.clone();
+    edges = other.edges;
+    halves = other.halves.clone();
+    borders = other.borders.clone();
+  }
+
+  /** The same, to be merged on its own. */
+  RegionGraph copy() {
+    return new RegionGraph(this);
+  }
+
+  /** For each region the first edge of which it is the lower end, as edges come in the order of their ends; then all. */
+  int[] firstEdges() {
+    int[] first = new int[regions + 1];
+    for (int e = 0; e < edges; e++) {
+      first[halves[4 * e] + 1]++;
+    }
+    for (int i = 0; i < regions; i++) {
+      first[i + 1] += first[i];
+    }
+    return first;
+  }
+
+  /**
+   * The edge between two neighbours.
+   *
+   * @param first as of {@link #firstEdges}
+   */
+  int edge(int a, int b, int[] first) {
+    int high = Math.max(a, b);
+    int from = first[Math.min(a, b)];
+    int to = first[Math.min(a, b) + 1] - 1;
+    while (from < to) {
+      int middle = (from + to) >>> 1;
+      if (halves[4 * middle + 2] < high) {
+        from = middle + 1;
+      } else {
+        to = middle;
+      }
+    }
+    return from;
+  }
+
   private static int sumsOf(int dimensions, int parts) {
     return dimensions + parts + FORM;
   }

@@ -11,6 +11,7 @@ import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.ScratchLabels;
+import sharpkestrel.segment.learn.MergingModel;
 import sharpkestrel.segment.regions.FeatureSpace;
 import sharpkestrel.segment.regions.Method;
 import sharpkestrel.segment.regions.Regions;
@@ -54,6 +55,8 @@ public record Segment(
 
     @Group Regions regions,
 
+    @Group MergeOrder order,
+
     @Setting(
         label = "Weights",
         does =
@@ -91,7 +94,17 @@ public record Segment(
     ScratchLabels labels = new ScratchLabels(scene.grid());
     int count = regions.make(scene, onGrid(Resampling.NEAREST), space, labels, job);
     RegionGraph graph = RegionGraph.of(space, labels, count, job);
-    return cut(labels, new TreeBuilder(graph, wanted.criterion()).build(job));
+    Optional<LearnedCosts> learned =
+        order.learned().map(model -> learned(model, graph, space, labels, job));
+    return cut(labels, new TreeBuilder(graph, wanted.criterion(), learned).build(job));
+  }
+
+  private LearnedCosts learned(
+      MergingModel model, RegionGraph graph, FeatureSpace space, LabelRaster labels, Job job) {
+    Rims rims = Rims.of(graph, space, labels, MergingSchool.sunAzimuth(scene), job);
+    PairEvidence evidence =
+        new PairEvidence(graph, rims, space, GroundSize.of(scene).mean());
+    return new LearnedCosts(evidence, rims, Optional.of(model));
   }
 
   /** What is cut, or holds numbers, is no layer of the space. */

@@ -1,6 +1,7 @@
 package sharpkestrel.segment;
 
 import java.util.Arrays;
+import java.util.Optional;
 import sharpkestrel.raster.Job;
 import sharpkestrel.segment.regions.FeatureSpace;
 
@@ -10,8 +11,9 @@ import sharpkestrel.segment.regions.FeatureSpace;
  * <p>Costs lie in an indexed heap over edges. A region's edges hang in singly linked lists of half-edges that
  * are spliced when regions merge; edges that have died are dropped when their list is next walked. Ties go to the
  * lower, then the other node number. What a region has grown by since its edges were last valued is kept: while that is
- * under {@value #STALE}, only edges whose border has changed are valued anew, so that a sea with ten thousand rocks does not
- * cost ten thousand values for each pool that joins it.
+ * under {@value #STALE}, only edges whose border has changed are valued anew, and a region with many more edges than the
+ * one that joins it is not walked at all. So a sea with ten thousand rocks does not cost ten thousand values, nor ten
+ * thousand looks, for each pool that joins it.
  */
 final class TreeBuilder {
 
@@ -19,6 +21,9 @@ final class TreeBuilder {
 
   /** Children of a place of the heap: four costs lie in a line of the cache, and the heap is half as deep as with two. */
   private static final int WAYS = 4;
+
+  /** A region with so many times the edges of the one that joins it is not walked. */
+  private static final int MANY = 16;
 
   private final RegionGraph graph;
   private final int n;
@@ -29,6 +34,7 @@ final class TreeBuilder {
   private final double[] floors;
   private final double edgePower;
   private final double form;
+  private final Optional<LearnedCosts> learned;
 
   private final int[] count;
   private final int[] valuedAt;
@@ -42,6 +48,9 @@ final class TreeBuilder {
   private final float[] borders;
   private final int[] head;
 
+  /** Of each region how many edges it has. */
+  private final int[] degree;
+
   /** Costs of the edges in the heap, in its order. */
   private final float[] keys;
 
@@ -49,6 +58,7 @@ final class TreeBuilder {
   private final int[] place;
   private int heapSize;
 
+  private final int many;
   private final int[] mark;
   private int[] changed = new int[64];
 
@@ -56,7 +66,24 @@ final class TreeBuilder {
    * @param graph taken over: its numbers are changed
    */
   TreeBuilder(RegionGraph graph, Criterion criterion) {
+    this(graph, criterion, Optional.empty(), MANY);
+  }
+
+  /**
+   * @param learned taken over; what has been learned of pairs, where something has
+   */
+  TreeBuilder(RegionGraph graph, Criterion criterion, Optional<LearnedCosts> learned) {
+    this(graph, criterion, learned, MANY);
+  }
+
+  /**
+   * @param many how many times the edges of a region that joins it one must have for its own not to be walked; the tree is
+   *     the same for any
+   */
+  TreeBuilder(RegionGraph graph, Criterion criterion, Optional<LearnedCosts> learned, int many) {
     this.graph = graph;
+    this.learned = learned;
+    this.many = many;
     n = graph.regions;
     dimensions = graph.dimensions;
     parts = graph.parts.size();
@@ -87,6 +114,7 @@ final class TreeBuilder {
     keys = new float[m];
     head = new int[n];
     Arrays.fill(head, -1);
+    degree = new int[n];
     mark = new int[n];
     Arrays.fill(mark, -1);
     heap = new int[m];
@@ -94,6 +122,8 @@ final class TreeBuilder {
     for (int e = m - 1; e >= 0; e--) {
       link(2 * e, end(2 * e));
       link(2 * e + 1, end(2 * e + 1));
+      degree[end(2 * e)]++;
+      degree[end(2 * e + 1)]++;
       put(e, costOf(e), e);
     }
     heapSize = m;
@@ -103,6 +133,14 @@ final class TreeBuilder {
   }
 
   MergeTree build(Job job) {
+    return build(job, Optional.empty());
+  }
+
+  /**
+   * @param teacher is asked before each merge, where one is learned from; what it refuses is not tried again before the pair
+   *     has changed, and what is left when it has seen enough is not merged
+   */
+  MergeTree build(Job job, Optional<Teacher> teacher) {
     int[] parent = new int[2 * n];
     Arrays.fill(parent, -1);
     float[] heights = new float[n];
@@ -114,9 +152,19 @@ final class TreeBuilder {
         job.progress("Merging", merges, n);
       }
       int e = heap[0];
-      height = Math.max(height, keys[0]);
       int a = end(2 * e);
       int b = end(2 * e + 1);
+      if (teacher.isPresent()) {
+        if (keys[0] == Float.POSITIVE_INFINITY || teacher.get().isDone(merges, n)) {
+          break;
+        }
+        if (!teacher.get().allows(e, a, b, count, plainCost(e))) {
+          keys[0] = Float.POSITIVE_INFINITY;
+          sink(0);
+          continue;
+        }
+      }
+      height = Math.max(height, keys[0]);
       int made = n + merges;
       parent[node[a]] = made;
       parent[node[b]] = made;
@@ -141,6 +189,13 @@ final class TreeBuilder {
   }
 
   private float costOf(int e) {
+    double plain = plainCost(e);
+    return learned.isEmpty()
+        ? (float) plain
+        : learned.get().of(e, end(2 * e), end(2 * e + 1), count, plain);
+  }
+
+  private double plainCost(int e) {
     int a = end(2 * e);
     int b = end(2 * e + 1);
     int border = e * (1 + parts);
@@ -169,7 +224,7 @@ final class TreeBuilder {
       shape = spread(a, b) / (total * total);
       shape = form == 1 ? shape : Math.pow(shape, form);
     }
-    return (float) (na * nb / total * sum / length * shape);
+    return na * nb / total * sum / length * shape;
   }
 
   private double squaredDistance(int a, int b, int part) {
@@ -229,7 +284,7 @@ final class TreeBuilder {
         (float) (shareTo * numbers[to] + shareFrom * numbers[from] + shareTo * shareFrom * between);
   }
 
-  /** The larger region keeps its slot; both walk their edges once. */
+  /** The larger region keeps its slot. */
   private void merge(int edge, int made) {
     int a = end(2 * edge);
     int b = end(2 * edge + 1);
@@ -237,28 +292,26 @@ final class TreeBuilder {
     int keep = count[a] >= count[b] ? a : b;
     int lose = keep == a ? b : a;
     join(keep, lose);
+    learned.ifPresent(costs -> costs.rims().join(keep, lose, edge));
     node[keep] = made;
-    int list = head[keep];
-    head[keep] = -1;
-    while (list >= 0) {
-      int after = next(list);
-      int e = list >> 1;
-      if (place[e] >= 0) {
-        link(list, keep);
-        mark[end(list ^ 1)] = e;
-      }
-      list = after;
+    boolean marked = degree[keep] < (long) many * (1 + degree[lose]);
+    if (marked) {
+      markNeighbours(keep);
     }
     int changes = 0;
-    list = head[lose];
+    int list = head[lose];
     head[lose] = -1;
     while (list >= 0) {
       int after = next(list);
       int e = list >> 1;
       if (place[e] >= 0) {
         int other = end(list ^ 1);
-        int same = mark[other];
+        int same = marked ? mark[other] : edgeBetween(keep, other);
         if (same >= 0) {
+          if (learned.isPresent()) {
+            boolean turned = (end(2 * same) == keep) != (end(2 * e) == lose);
+            learned.get().rims().joinBorders(same, e, turned);
+          }
           for (int q = 0; q <= parts; q++) {
             borders[same * (1 + parts) + q] += borders[e * (1 + parts) + q];
           }
@@ -266,7 +319,7 @@ final class TreeBuilder {
         } else {
           halves[2 * list] = keep;
           link(list, keep);
-          mark[other] = e;
+          degree[keep]++;
           same = e;
         }
         changed = changes == changed.length ? Arrays.copyOf(changed, 2 * changes) : changed;
@@ -274,20 +327,63 @@ final class TreeBuilder {
       }
       list = after;
     }
-    boolean stale = count[keep] > (1 + STALE) * valuedAt[keep];
-    for (int half = head[keep]; half >= 0; half = next(half)) {
-      mark[end(half ^ 1)] = -1;
-      if (stale) {
-        value(half >> 1);
-      }
+    if (marked) {
+      unmarkNeighbours(keep);
     }
-    if (stale) {
+    if (count[keep] > (1 + STALE) * valuedAt[keep]) {
+      for (int half = head[keep]; half >= 0; half = next(half)) {
+        if (place[half >> 1] >= 0) {
+          value(half >> 1);
+        }
+      }
       valuedAt[keep] = count[keep];
     } else {
       for (int k = 0; k < changes; k++) {
         value(changed[k]);
       }
     }
+  }
+
+  /** Notes for all neighbours of a region which edge leads there, and drops edges that have died. */
+  private void markNeighbours(int region) {
+    int list = head[region];
+    head[region] = -1;
+    while (list >= 0) {
+      int after = next(list);
+      int e = list >> 1;
+      if (place[e] >= 0) {
+        link(list, region);
+        mark[end(list ^ 1)] = e;
+      }
+      list = after;
+    }
+  }
+
+  private void unmarkNeighbours(int region) {
+    for (int half = head[region]; half >= 0; half = next(half)) {
+      mark[end(half ^ 1)] = -1;
+    }
+  }
+
+  /** The edge between two regions, or -1; looked for from the one that has fewer, where edges that have died are dropped. */
+  private int edgeBetween(int a, int b) {
+    int from = degree[a] < degree[b] ? a : b;
+    int to = from == a ? b : a;
+    int before = -1;
+    for (int half = head[from]; half >= 0; half = next(half)) {
+      if (place[half >> 1] < 0) {
+        if (before < 0) {
+          head[from] = next(half);
+        } else {
+          halves[2 * before + 1] = next(half);
+        }
+      } else if (end(half ^ 1) == to) {
+        return half >> 1;
+      } else {
+        before = half;
+      }
+    }
+    return -1;
   }
 
   private void value(int e) {
@@ -307,6 +403,8 @@ final class TreeBuilder {
   private void remove(int e) {
     int i = place[e];
     place[e] = -1;
+    degree[end(2 * e)]--;
+    degree[end(2 * e + 1)]--;
     heapSize--;
     if (i < heapSize) {
       put(i, keys[heapSize], heap[heapSize]);

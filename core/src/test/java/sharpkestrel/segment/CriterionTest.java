@@ -71,6 +71,7 @@ class CriterionTest {
             Optional.empty(),
             60,
             Regions.superpixels(25, 0.1),
+            MergeOrder.BY_LIKENESS,
             List.of(),
             Double.NaN)
         .run(Job.QUIET);

@@ -9,8 +9,10 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -221,6 +223,37 @@ class SegmentTest {
       assertThat((double) tree.heightOfMerge(i))
           .isCloseTo(expected.get(i), within(2e-3 * (1 + expected.get(i))));
     }
+  }
+
+  @ParameterizedTest
+  @ValueSource(longs = {11, 12})
+  void theTreeIsTheSameWhetherRegionsWithManyNeighboursAreWalkedOrNot(long seed) {
+    MemoryRaster scene = patches(200, 150, seed);
+    FeatureSpace space = FeatureSpace.of(scene, Map.of(), Job.QUIET);
+    ScratchLabels labels = new ScratchLabels(scene.grid());
+    int regions = Superpixels.make(space, 3, 0.1, labels, Job.QUIET);
+
+    int[] walked = parents(new TreeBuilder(
+        RegionGraph.of(space, labels, regions, Job.QUIET),
+        Criterion.STANDARD,
+        Optional.empty(),
+        1 << 20));
+    int[] never = parents(new TreeBuilder(
+        RegionGraph.of(space, labels, regions, Job.QUIET),
+        Criterion.STANDARD,
+        Optional.empty(),
+        0));
+    int[] asIs = parents(
+        new TreeBuilder(RegionGraph.of(space, labels, regions, Job.QUIET), Criterion.STANDARD));
+
+    assertThat(walked).hasSizeGreaterThan(4_000);
+    assertThat(never).isEqualTo(walked);
+    assertThat(asIs).isEqualTo(walked);
+  }
+
+  private static int[] parents(TreeBuilder builder) {
+    MergeTree tree = builder.build(Job.QUIET);
+    return IntStream.range(0, tree.nodes()).map(tree::parent).toArray();
   }
 
   @Test

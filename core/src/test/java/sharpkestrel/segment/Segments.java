@@ -22,6 +22,7 @@ public final class Segments {
         Optional.empty(),
         grain,
         Regions.superpixels(25, 0.1),
+        MergeOrder.BY_LIKENESS,
         weights,
         Double.NaN);
   }

@@ -13,6 +13,7 @@ import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.learn.MergingModel;
 import sharpkestrel.step.Stage;
 
 /**
@@ -59,6 +60,7 @@ public record Result(
       case ObjectSet set -> grouped(set.count()) + " objects";
       case OutlineSet outlines -> grouped(outlines.count()) + " outlines";
       case TiePoints points -> grouped(points.points().size()) + " points";
+      case MergingModel model -> "merging model";
       case Scores scores -> String.format(java.util.Locale.ROOT, "F1 %.2f", scores.f1());
       default -> "written";
     };

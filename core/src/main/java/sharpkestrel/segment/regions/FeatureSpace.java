@@ -30,6 +30,22 @@ public final class FeatureSpace {
   private static final float PER_HEIGHT = 17f;
   private static final float PER_SPREAD = 3f;
 
+  /**
+   * The logarithm of one band over another, less what shade changes of it, as the difference of two coordinates.
+   *
+   * @param over coordinate of the one band
+   * @param perOver what a step of it is worth
+   */
+  public record Ratio(int over, float perOver, int under, float perUnder) {
+
+    /**
+     * @param numbers (input) a point of the space from {@code at} on
+     */
+    public float of(float[] numbers, int at) {
+      return numbers[at + over] * perOver - numbers[at + under] * perUnder;
+    }
+  }
+
   /** What a part of the space says of a pixel. */
   public enum Kind {
     LIGHT,
@@ -163,6 +179,24 @@ public final class FeatureSpace {
 
   public int dimensions() {
     return dimensionsSoFar();
+  }
+
+  /** How the ratio of two bands is found in this space; none where either is not in it. */
+  public Optional<Ratio> ratio(BandRole over, BandRole under) {
+    int a = indexOf(over);
+    int b = indexOf(under);
+    return a < 0 || b < 0
+        ? Optional.empty()
+        : Optional.of(new Ratio(1 + a, 1 / colourScale(a), 1 + b, 1 / colourScale(b)));
+  }
+
+  private int indexOf(BandRole role) {
+    for (int k = 0; k < bands.length; k++) {
+      if (scene.bands().get(bands[k]).role() == role) {
+        return k;
+      }
+    }
+    return -1;
   }
 
   /** Coordinates that come from the bands: light, and a colour for each band where there are several. */

@@ -4,7 +4,7 @@ package sharpkestrel.segment.regions;
  * Natural logarithms of floats by a table, to about 1e-6: a fifth of the time of {@link Math#log}, which the space in which
  * pixels are alike spends most of its time on.
  */
-final class Logarithm {
+public final class Logarithm {
 
   private static final int BITS = 11;
   private static final int LOW_BITS = 23 - BITS;
@@ -33,7 +33,7 @@ final class Logarithm {
   /**
    * @param value a normal number above 0; what it is of others says nothing
    */
-  static float of(float value) {
+  public static float of(float value) {
     int bits = Float.floatToRawIntBits(value);
     int stretch = bits >>> LOW_BITS & MIDDLE.length - 1;
     int below = (bits & (1 << LOW_BITS) - 1) - HALF;

@@ -132,6 +132,11 @@ public record Regions(
         })
     int least) {
 
+  /** Pixels of a superpixel where nothing else is said. */
+  public static final double SUPERPIXEL = 25;
+
+  public static final double COMPACTNESS = 0.1;
+
   public Regions {
     if (method == Method.OUTLINES && outlines.isEmpty()) {
       throw new RasterException(

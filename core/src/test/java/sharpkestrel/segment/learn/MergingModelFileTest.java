@@ -1,0 +1,64 @@
+package sharpkestrel.segment.learn;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import sharpkestrel.io.FileFormatException;
+import sharpkestrel.segment.learn.Network.Layer;
+
+class MergingModelFileTest {
+
+  @TempDir
+  Path folder;
+
+  private static MergingModel model() {
+    Layer first =
+        new Layer(2, 3, new float[] {1, -2.5f, 3, 1e-9f, 7e8f, 0.1f}, new float[] {1, 2, 3});
+    Layer last = new Layer(3, 1, new float[] {0.3f, 0.2f, -0.1f}, new float[] {4});
+    return new MergingModel(
+        "two roofs",
+        List.of("area", "light"),
+        new Network(new float[] {1, 2}, new float[] {3, 0.25f}, List.of(first, last)));
+  }
+
+  @Test
+  void aModelComesBackToTheLastDigit() {
+    Path file = folder.resolve("roofs.json");
+
+    MergingModelFile.write(model(), file);
+
+    assertThat(MergingModelFile.read(file)).isEqualTo(model());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "merging model|something else|holds no merging model",
+        "-2.5|\"much\"|number 2 of \"weights\" is not one",
+        "0.25|1, 2|do not lead from 2 features",
+        "0.3, |''|layer 2 has 2 weights where 3 x 1 are needed",
+        "7.0E8|1e99|number 5 of \"weights\" is not one"
+      })
+  void aDamagedFileIsRefusedWithWhatIsWrong(String was, String is, String complaint)
+      throws IOException {
+    Path file = folder.resolve("roofs.json");
+    MergingModelFile.write(model(), file);
+    String text = Files.readString(file);
+    assertThat(text).contains(was);
+    Files.writeString(file, text.replace(was, is));
+
+    assertThatThrownBy(() -> MergingModelFile.read(file))
+        .isInstanceOf(FileFormatException.class)
+        .hasMessageContaining("roofs.json")
+        .hasMessageContaining(complaint);
+  }
+}
