@@ -2,7 +2,11 @@ package sharpkestrel.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
@@ -11,13 +15,23 @@ import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import sharpkestrel.app.model.PickModel;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.shell.Shell;
+import sharpkestrel.expr.Table;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.Layer;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
 
 /** Ways of segmenting and picking by clicks, in a real window. */
@@ -153,5 +167,71 @@ class SegmentWindowTest extends TownWindow {
     Cut cut = (Cut) workspace().results().getLast().value();
     // 240 m by 240 m in cells of 50 m
     assertThat(cut.objects()).isEqualTo(25);
+  }
+
+  @Test
+  void whatIsLearnedFromOutlinesIsOfferedToSegmentWith(FxRobot robot) {
+    openBoth();
+    settle(robot);
+    List<Geometry> squares = new ArrayList<>();
+    Result scene = workspace().results().stream()
+        .filter(r -> r.value() instanceof Raster raster && raster.bands().size() > 1)
+        .findFirst()
+        .orElseThrow();
+    Grid grid = ((Raster) scene.value()).grid();
+    for (int i = 0; i < 60; i++) {
+      double west = grid.affine().c() + grid.affine().a() * (62 + i % 6 * 9);
+      double north = grid.affine().f() + grid.affine().e() * (5 + i / 6 * 11);
+      squares.add(new GeometryFactory()
+          .toGeometry(new Envelope(
+              west, west + 8 * grid.affine().a(), north + 8 * grid.affine().e(), north)));
+    }
+    Path file = folder.resolve("squares.gpkg");
+    OutlineSet outlines = new OutlineSet(grid.crs(), squares, new Table(squares.size(), List.of()));
+    GeoPackage.write(Layer.of("squares", outlines), file);
+    robot.interact(() -> workspace()
+        .run(
+            StepCatalogue.get("learn-merging"),
+            "Squares",
+            Map.of("scene", scene),
+            Map.of("outlines", file.toString()),
+            Map.of("rounds", "1")));
+    window.waiting().results(3);
+    Result model = workspace().results().getLast();
+    assertThat(model.note()).isEqualTo("merging model");
+    // shown over the scene it was learned in, if at all
+    assertThat(model.backdrop()).isSameAs(scene.value());
+
+    robot.interact(() -> workspace().show(scene));
+    robot.clickOn("#stage-segment");
+    Node box = window.scene().lookup("#segment-model");
+    assertThat(isShown(box)).isFalse();
+    robot.interact(() -> {
+      ComboBox<String> criterion = robot.lookup("#segment-criterion").queryComboBox();
+      criterion.setValue("learned");
+    });
+    assertThat(isShown(box)).isTrue();
+    robot.interact(() -> {
+      ComboBox<Object> models = robot.lookup("#segment-model").queryComboBox();
+      models.setValue(models.getItems().stream()
+          .filter(item -> item.toString().contains("Squares"))
+          .findFirst()
+          .orElseThrow());
+    });
+    robot.clickOn("#segment-run");
+    window.waiting().results(4);
+
+    Result made = workspace().results().getLast();
+    assertThat(made.value()).isInstanceOf(Cut.class);
+    assertThat(made.inputs().get("model")).isSameAs(model);
+  }
+
+  private static boolean isShown(Node node) {
+    for (Node at = node; at != null; at = at.getParent()) {
+      if (!at.isVisible()) {
+        return false;
+      }
+    }
+    return true;
   }
 }

@@ -30,6 +30,7 @@ public final class StepSpec {
       String name,
       Class<?> type,
       boolean optional,
+      String without,
       boolean several,
       String does,
       boolean ofPlace,
@@ -151,6 +152,7 @@ public final class StepSpec {
                 ? (Class<?>) of.getActualTypeArguments()[0]
                 : component.getType(),
             in.optional(),
+            in.without(),
             component.getType() == List.class,
             in.does(),
             in.ofPlace(),

@@ -18,8 +18,8 @@ import sharpkestrel.step.StepInfo;
     stage = Stage.SEGMENT,
     title = "Learn merging",
     does =
-        "Learns from outlines of things which neighbouring regions belong together, for 'segment --criterion learned': in each"
-            + " round regions merge as far as was learned so far, and the pairs that come up are added to the lessons.")
+        "Learns from outlines of things which neighbouring regions belong together, for the learned criterion of 'segment'. In"
+            + " each round regions merge by what was learned so far, and the pairs that come up are added to the lessons.")
 public record LearnMerging(
     @In(does = "The scene that the outlines lie in, with red, blue and near infrared.")
     Raster scene,

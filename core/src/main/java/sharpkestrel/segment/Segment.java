@@ -53,9 +53,9 @@ public record Segment(
         initial = "auto")
     double grain,
 
-    @Group Regions regions,
-
     @Group MergeOrder order,
+
+    @Group Regions regions,
 
     @Setting(
         label = "Weights",

@@ -14,6 +14,9 @@ public @interface In {
   /** Whether the step works without it; it is then an empty Optional. */
   boolean optional() default false;
 
+  /** What it is called where it is optional and nothing is given. */
+  String without() default "none";
+
   /** Whether it goes with the place rather than with one step, so that a file once given is offered to every step. */
   boolean ofPlace() default false;
 

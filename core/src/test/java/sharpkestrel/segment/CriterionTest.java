@@ -70,8 +70,8 @@ class CriterionTest {
             new HeightModels(surface, ground),
             Optional.empty(),
             60,
-            Regions.superpixels(25, 0.1),
             MergeOrder.BY_LIKENESS,
+            Regions.superpixels(25, 0.1),
             List.of(),
             Double.NaN)
         .run(Job.QUIET);

@@ -21,8 +21,8 @@ public final class Segments {
         HeightModels.NONE,
         Optional.empty(),
         grain,
-        Regions.superpixels(25, 0.1),
         MergeOrder.BY_LIKENESS,
+        Regions.superpixels(25, 0.1),
         weights,
         Double.NaN);
   }

@@ -83,7 +83,10 @@ final class StepInputs {
     box.setConverter(new StringConverter<>() {
       @Override
       public String toString(Choice choice) {
-        return choice == null ? (input.optional() ? "none" : "choose") : choice.toString();
+        if (choice == null || choice.equals(Choice.NONE)) {
+          return input.optional() ? input.without() : "choose";
+        }
+        return choice.toString();
       }
 
       @Override

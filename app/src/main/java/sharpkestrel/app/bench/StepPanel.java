@@ -172,6 +172,7 @@ public final class StepPanel extends HBox {
           case "calibrate" -> from.replace(", raw", "") + " reflectance";
           case "pansharpen" -> "Sharpened";
           case "segment" -> "Objects";
+          case "learn-merging" -> "Learned merging";
           case "measure" -> "Measured";
           case "refine-objects" -> "Refined";
           case "outline" -> "Outlines";

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
@@ -282,7 +283,8 @@ public final class Workspace {
         made -> {
           Result result = new Result(
               uniqueName(step.id()),
-              uniqueTitle(resultTitle.isBlank() ? title(step, files) : resultTitle.strip()),
+              uniqueTitle(
+                  resultTitle.isBlank() ? title(step, files, settings) : resultTitle.strip()),
               step,
               inputs,
               files,
@@ -295,8 +297,13 @@ public final class Workspace {
         failure -> message.set(String.valueOf(failure.getMessage())));
   }
 
-  private static String title(StepSpec step, Map<String, String> files) {
-    return files.values().stream()
+  private static String title(
+      StepSpec step, Map<String, String> files, Map<String, String> settings) {
+    Stream<String> named = step.options().stream()
+        .filter(StepSpec.Option::namesFiles)
+        .map(option -> settings.getOrDefault(option.name(), "").split(",")[0].strip())
+        .filter(file -> !file.isEmpty());
+    return Stream.concat(files.values().stream(), named)
         .findFirst()
         .map(file -> Path.of(file).getFileName().toString().replaceFirst("\\.[^.]+$", ""))
         .orElse(step.title());
