@@ -12,6 +12,7 @@ import sharpkestrel.gather.Calibrate;
 import sharpkestrel.gather.Clip;
 import sharpkestrel.gather.OpenFile;
 import sharpkestrel.gather.Stack;
+import sharpkestrel.objects.ChooseObjects;
 import sharpkestrel.objects.Measure;
 import sharpkestrel.objects.PickObjects;
 import sharpkestrel.objects.RankInZones;
@@ -77,6 +78,7 @@ public final class StepCatalogue {
         Measure.class,
         RankInZones.class,
         ZoneSummary.class,
+        ChooseObjects.class,
         TellApart.class,
         Winnow.class,
         OutlineObjects.class,

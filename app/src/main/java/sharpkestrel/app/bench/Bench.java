@@ -32,7 +32,8 @@ import sharpkestrel.step.Stage;
 public final class Bench extends VBox {
 
   /** Steps that are used from within the panel of another. */
-  private static final Set<String> WITHIN_OTHERS = Set.of("rate-sharpening", "tell-apart");
+  private static final Set<String> WITHIN_OTHERS =
+      Set.of("rate-sharpening", "tell-apart", "choose-objects");
 
   /** Steps whose tools draw a raster over the picture. */
   private static final Set<String> DRAWN_OVER = Set.of("profiles", "builtup");

@@ -10,6 +10,7 @@ import sharpkestrel.expr.ExpressionException;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.RangeTest;
 import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.objects.FeatureArea;
 import sharpkestrel.objects.FeatureRanking;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.objects.Selection;
@@ -22,15 +23,15 @@ public final class ObjectChoice {
 
   private static final int SELECTIONS = 2;
 
-  /** An area of the plot of two features. */
-  private record Area(String x, String y, double[] xs, double[] ys) {}
-
   private final Workspace workspace;
   private final List<Runnable> listeners = new ArrayList<>();
   private ObjectSet objects;
   private String filter = "";
   private final Map<String, RangeTest> ranges = new LinkedHashMap<>();
-  private Area area;
+
+  /** Test of what lies in the area that was drawn; empty where there is none. */
+  private String area = "";
+
   private boolean[] passing = {};
   private boolean[] chosen = {};
   private final boolean[][] selections = new boolean[SELECTIONS][];
@@ -51,7 +52,7 @@ public final class ObjectChoice {
     objects = now;
     filter = "";
     ranges.clear();
-    area = null;
+    area = "";
     Arrays.fill(selections, null);
     ranking = null;
     choose();
@@ -111,19 +112,19 @@ public final class ObjectChoice {
 
   /** Keeps those within an area of the plot of two features; one without corners takes it away. */
   public void area(String x, String y, double[] xs, double[] ys) {
-    area = xs.length == 0 ? null : new Area(x, y, xs, ys);
+    area = xs.length == 0 ? "" : FeatureArea.test(x, y, xs, ys);
     choose();
   }
 
   public boolean hasArea() {
-    return area != null;
+    return !area.isEmpty();
   }
 
   /** Chooses all again. */
   public void clear() {
     filter = "";
     ranges.clear();
-    area = null;
+    area = "";
     choose();
   }
 
@@ -143,11 +144,10 @@ public final class ObjectChoice {
         chosen[i] &= range.passes(values[i]);
       }
     }
-    if (area != null) {
-      double[] x = table.values(area.x);
-      double[] y = table.values(area.y);
+    if (hasArea()) {
+      boolean[] within = Selection.of(table, area);
       for (int i = 0; i < chosen.length; i++) {
-        chosen[i] &= ScatterSample.contains(area.xs, area.ys, x[i], y[i]);
+        chosen[i] &= within[i];
       }
     }
     tell();
@@ -164,30 +164,31 @@ public final class ObjectChoice {
   }
 
   public boolean isAll() {
-    return filter.isEmpty() && ranges.isEmpty() && area == null;
+    return filter.isEmpty() && ranges.isEmpty() && area.isEmpty();
   }
 
-  /** The test that just the chosen pass; empty where all are chosen, or an area of a plot that no test tells. */
+  /** The test that just the chosen pass; empty where all are chosen. */
   public Optional<String> test() {
     List<String> tests = new ArrayList<>();
     if (!filter.isEmpty()) {
-      tests.add(ranges.isEmpty() ? filter : "(" + filter + ")");
+      tests.add(ranges.isEmpty() && area.isEmpty() ? filter : "(" + filter + ")");
     }
     ranges.values().forEach(range -> tests.add(range.toText()));
-    return area != null || tests.isEmpty()
-        ? Optional.empty()
-        : Optional.of(String.join(" AND ", tests));
+    if (hasArea()) {
+      tests.add(area);
+    }
+    return tests.isEmpty() ? Optional.empty() : Optional.of(String.join(" AND ", tests));
   }
 
-  /** Makes an object set of the chosen, where a test tells them. */
+  /** Makes an object set of the chosen. */
   public void makeResult() {
     test()
         .ifPresent(test -> workspace.run(
-            StepCatalogue.get("winnow"),
+            StepCatalogue.get("choose-objects"),
             "Chosen",
             Map.of("objects", workspace.paneAProperty().get()),
             Map.of(),
-            Map.of("tests", test)));
+            Map.of("test", test)));
   }
 
   /** Keeps what is chosen as one of the selections that are compared. */
