@@ -56,7 +56,7 @@ public class SegmentBenchmark {
     Blocks blocks = new Blocks(SIZE);
     float[][] planes = blocks.read(0, blocks.grid().window(), Request.BACKGROUND);
     scene = new MemoryRaster(blocks.grid(), blocks.bands(), Attachments.NONE, planes);
-    cut = tree();
+    cut = tree("likeness");
     objects = ObjectSet.of(cut.withGrain(SIZE * SIZE / 4.0 / OBJECTS));
     mat = new Mat(SIZE, SIZE, opencv_core.CV_8UC3);
     ByteBuffer bytes = mat.createBuffer();
@@ -67,14 +67,20 @@ public class SegmentBenchmark {
     }
   }
 
-  private Cut tree() {
-    return (Cut)
-        StepCatalogue.get("segment").make(Map.of("scene", scene), Map.of()).run(ONE_THREAD);
+  private Cut tree(String criterion) {
+    return (Cut) StepCatalogue.get("segment")
+        .make(Map.of("scene", scene), Map.of("criterion", criterion))
+        .run(ONE_THREAD);
   }
 
   @Benchmark
   public Cut mergeTree() {
-    return tree();
+    return tree("likeness");
+  }
+
+  @Benchmark
+  public Cut mergeTreeLearned() {
+    return tree("learned");
   }
 
   @Benchmark

@@ -28,10 +28,13 @@ public class SegmentSizesBenchmark {
   @Param({"4096", "10000", "20000"})
   public int size;
 
+  @Param("likeness")
+  public String criterion;
+
   @Benchmark
   public Cut mergeTree() {
     return (Cut) StepCatalogue.get("segment")
-        .make(Map.of("scene", new Blocks(size)), Map.of())
+        .make(Map.of("scene", new Blocks(size)), Map.of("criterion", criterion))
         .run(TWO_THREADS);
   }
 }

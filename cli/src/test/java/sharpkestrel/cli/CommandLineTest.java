@@ -1,13 +1,24 @@
 package sharpkestrel.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import picocli.CommandLine;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.objects.ObjectFile;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Window;
+import sharpkestrel.segment.Branch;
+import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.TreeFile;
 
 class CommandLineTest {
 
@@ -66,5 +77,49 @@ class CommandLineTest {
 
     assertThat(code).isEqualTo(1);
     assertThat(err.toString()).contains("ultraviolet").contains("near_infrared");
+  }
+
+  @Test
+  void aTreeIsWrittenAndAnObjectPickedFromIt(@TempDir Path folder) {
+    Path tree = folder.resolve("golden.tree.gpkg");
+    Path picked = folder.resolve("picked.gpkg");
+    int made = run(
+        "step",
+        "segment",
+        "--scene",
+        "../core/src/test/resources/golden/tiled-lzw-2.tif",
+        "--out",
+        tree.toString());
+    assertThat(made).as(err.toString()).isZero();
+    Cut cut = TreeFile.read(TreeFile.stem(tree), Job.QUIET);
+    Affine affine = cut.superpixels().grid().affine();
+    int[] label = new int[1];
+    cut.superpixels().read(new Window(5, 5, 1, 1), label);
+    int node = cut.tree().parent(label[0] - 1);
+    double area = Branch.pixelsOf(cut.tree())[node] * cut.ground().area();
+
+    int code = run(
+        "step",
+        "pick-objects",
+        "--tree",
+        tree.toString(),
+        "--places",
+        affine.x(5.5, 5.5) + " " + affine.y(5.5, 5.5) + " " + area,
+        "--out",
+        picked.toString());
+
+    assertThat(code).as(err.toString()).isZero();
+    ObjectSet set = ObjectFile.read(picked);
+    assertThat(set.count()).isEqualTo(1);
+    assertThat(set.table().values("area")[0]).isCloseTo(area, within(1e-6 * area));
+  }
+
+  @Test
+  void objectsAreNotTakenForATree() {
+    int code = run(
+        "step", "pick-objects", "--tree", "objects.gpkg", "--places", "0 0 1", "--out", "x.gpkg");
+
+    assertThat(code).isEqualTo(1);
+    assertThat(err.toString()).contains("objects.gpkg holds no merge tree").contains(".tree.gpkg");
   }
 }

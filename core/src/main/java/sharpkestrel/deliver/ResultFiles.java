@@ -18,6 +18,7 @@ import sharpkestrel.raster.NumberRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.TreeFile;
 import sharpkestrel.segment.learn.MergingModel;
 import sharpkestrel.segment.learn.MergingModelFile;
 
@@ -55,6 +56,7 @@ public final class ResultFiles {
         expect("A raster", file, ".tif", ".tiff");
         GeoTiffWriter.write(raster, file, compression, overviews, job);
       }
+      case Cut cut when TreeFile.isNamed(file) -> TreeFile.write(cut, TreeFile.stem(file), job);
       case Cut cut -> write(ObjectSet.of(cut), file, layer, compression, job);
       case ObjectSet set -> write(set, file, compression, job);
       case OutlineSet outlines -> {

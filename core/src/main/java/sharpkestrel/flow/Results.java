@@ -18,6 +18,7 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.TreeFile;
 import sharpkestrel.segment.learn.MergingModel;
 import sharpkestrel.segment.learn.MergingModelFile;
 import sharpkestrel.step.Suits;
@@ -106,6 +107,14 @@ public final class Results {
     }
     if (type == TiePoints.class) {
       return TiePointFile.read(file);
+    }
+    if (type == Cut.class) {
+      if (!TreeFile.isNamed(file)) {
+        throw new RasterException(
+            file + " holds no merge tree: 'segment' writes one where the name of --out ends in "
+                + TreeFile.ENDING + ".");
+      }
+      return TreeFile.read(TreeFile.stem(file), Job.QUIET);
     }
     if (type == MergingModel.class) {
       return MergingModelFile.read(file);

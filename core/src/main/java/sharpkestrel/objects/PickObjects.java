@@ -26,7 +26,8 @@ import sharpkestrel.step.StepInfo;
         "Takes single objects out of a merge tree, each by a place in it and its area, whatever grain it is of. Clicking on the"
             + " picture finds them.")
 public record PickObjects(
-    @In(does = "The tree.") Cut tree,
+    @In(does = "The tree: what 'segment' made, or the file it wrote (.tree.gpkg).")
+    Cut tree,
 
     @Setting(
         label = "Places",

@@ -96,7 +96,6 @@ final class Rims {
     Grid grid = labels.grid();
     int strips = Math.ceilDiv(grid.height(), STRIP);
     int batch = Math.max(1, 2 * job.threads());
-    double[] course = new double[5 * graph.edges];
     int[] firstEdge = graph.firstEdges();
     for (int start = 0; start < strips; start += batch) {
       int base = start;
@@ -110,11 +109,11 @@ final class Rims {
         read[i] = new Strip(more, label, space.readSpectral(more, job.request()));
       });
       for (Strip strip : read) {
-        add(strip, space.spectralDimensions(), grid.height(), firstEdge, course);
+        add(strip, space.spectralDimensions(), grid.height(), firstEdge);
       }
       job.progress("Following borders", start + read.length, strips);
     }
-    settle(course);
+    settle();
   }
 
   /**
@@ -122,7 +121,7 @@ final class Rims {
    */
   private record Strip(Window rows, int[] labels, float[] features) {}
 
-  private void add(Strip strip, int n, int height, int[] firstEdge, double[] course) {
+  private void add(Strip strip, int n, int height, int[] firstEdge) {
     int width = strip.rows.width();
     int own = strip.rows.height() - 3;
     int[] label = strip.labels;
@@ -146,12 +145,11 @@ final class Rims {
               right,
               strip.features[before * n],
               strip.features[after * n],
-              x + 0.5,
+              x,
               row,
               1,
               0,
-              firstEdge,
-              course);
+              firstEdge);
         }
         int below = row + 1 < height ? label[i + width] - 1 : -1;
         if (below != a) {
@@ -163,28 +161,30 @@ final class Rims {
               strip.features[before * n],
               strip.features[after * n],
               x,
-              row + 0.5,
+              row,
               0,
               1,
-              firstEdge,
-              course);
+              firstEdge);
         }
       }
     }
   }
 
-  /** One pixel side between two regions, or between a region and where there is no data. */
+  /**
+   * One pixel side between two regions, or between a region and where there is no data.
+   *
+   * @param x column of the pixel of region {@code a}; that of the other is a step away
+   */
   private void side(
       int a,
       int b,
       float lightA,
       float lightB,
-      double x,
-      double y,
+      int x,
+      int y,
       int stepX,
       int stepY,
-      int[] firstEdge,
-      double[] course) {
+      int[] firstEdge) {
     if (a < 0 || b < 0) {
       rims[Math.max(a, b) * RIM + LENGTH]++;
       return;
@@ -208,28 +208,36 @@ final class Rims {
       sides[at + SUN + 3] += (float) (towards * second);
       sides[at + SUN + 4] += (float) (towards * first);
     }
-    int c = 5 * edge;
-    course[c] += x;
-    course[c + 1] += y;
-    course[c + 2] += x * x;
-    course[c + 3] += x * y;
-    course[c + 4] += y * y;
+    int c = at + COURSE;
+    float offX = (float) (x + 0.5 * stepX - anchor(edge, 0));
+    float offY = (float) (y + 0.5 * stepY - anchor(edge, 1));
+    sides[c] += offX;
+    sides[c + 1] += offY;
+    sides[c + 2] += offX * offX;
+    sides[c + 3] += offX * offY;
+    sides[c + 4] += offY * offY;
+  }
+
+  /** A place near a border, from which its sides are counted while they are added up, so that floats do. */
+  private double anchor(int edge, int axis) {
+    int a = graph.halves[4 * edge] * graph.stride + graph.form;
+    int b = graph.halves[4 * edge + 2] * graph.stride + graph.form;
+    return ((double) graph.numbers[a + axis] + graph.numbers[b + axis]) / 2;
   }
 
   /** Turns sums along borders into moments, and adds up what regions have of their pairs. */
-  private void settle(double[] course) {
+  private void settle() {
     int parts = graph.parts.size();
     for (int e = 0; e < graph.edges; e++) {
       float length = graph.borders[e * (1 + parts)];
-      int c = 5 * e;
-      double x = course[c] / length;
-      double y = course[c + 1] / length;
-      int at = e * SIDE + COURSE;
-      sides[at] = (float) x;
-      sides[at + 1] = (float) y;
-      sides[at + 2] = (float) Math.max(0, course[c + 2] / length - x * x);
-      sides[at + 3] = (float) (course[c + 3] / length - x * y);
-      sides[at + 4] = (float) Math.max(0, course[c + 4] / length - y * y);
+      int c = e * SIDE + COURSE;
+      float x = sides[c] / length;
+      float y = sides[c + 1] / length;
+      sides[c] = (float) (anchor(e, 0) + x);
+      sides[c + 1] = (float) (anchor(e, 1) + y);
+      sides[c + 2] = Math.max(0, sides[c + 2] / length - x * x);
+      sides[c + 3] = sides[c + 3] / length - x * y;
+      sides[c + 4] = Math.max(0, sides[c + 4] / length - y * y);
       add(rims, graph.halves[4 * e] * RIM, e, 0, 1);
       add(rims, graph.halves[4 * e + 2] * RIM, e, 1, 1);
     }

@@ -3,6 +3,7 @@ package sharpkestrel.segment;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.io.Compression;
@@ -26,7 +27,21 @@ public final class TreeFile {
   private static final String NODES = "nodes";
   private static final String GROUND = "ground";
 
+  /** How the second file's name ends where a user gives it. */
+  public static final String ENDING = ".tree.gpkg";
+
   private TreeFile() {}
+
+  /** Whether a name is that of a tree's GeoPackage, and not of one of objects or outlines. */
+  public static boolean isNamed(Path file) {
+    return file.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(ENDING);
+  }
+
+  /** The name of both files of a tree that is given by its GeoPackage. */
+  public static Path stem(Path file) {
+    String name = file.getFileName().toString();
+    return file.resolveSibling(name.substring(0, name.length() - ".gpkg".length()));
+  }
 
   /** Whether a tree can be written: up to 2^24 superpixels. */
   public static boolean canWrite(Cut cut) {
