@@ -32,7 +32,7 @@ final class PickPanel extends HBox {
   private final Button accept = new Button("Accept");
   private final Button make = new Button("Make object set");
   private final Button back = new Button("Take back last");
-  private final Button clear = new Button("Take back all");
+  private final Button clear = new Button("All");
   private final TextField title = new TextField("Picked");
 
   PickPanel(Workspace workspace, PictureView picture, PickModel model) {
@@ -89,7 +89,10 @@ final class PickPanel extends HBox {
     name.getStyleClass().add("soft");
     Region gap = new Region();
     VBox.setVgrow(gap, Priority.ALWAYS);
-    Card card = new Card(6, heading, count, back, clear, gap, name, title, make);
+    clear.setMinWidth(Region.USE_PREF_SIZE);
+    HBox takeBack = new HBox(6, back, clear);
+    HBox.setHgrow(back, Priority.ALWAYS);
+    Card card = new Card(6, heading, count, takeBack, gap, name, title, make);
     card.setMinWidth(200);
     card.setPrefWidth(200);
     for (Button button : new Button[] {back, clear, make}) {
