@@ -51,9 +51,12 @@ public final class Json {
   /** Reads a file that ships beside a class. */
   public static JsonNode resource(Class<?> beside, String name) {
     try (InputStream in = beside.getResourceAsStream(name)) {
+      if (in == null) {
+        throw new IllegalStateException(name + " does not ship with " + beside.getName());
+      }
       return MAPPER.readTree(in);
     } catch (IOException broken) {
-      throw new IllegalStateException(name + " does not ship with " + beside.getName(), broken);
+      throw new IllegalStateException(name + " cannot be read", broken);
     }
   }
 

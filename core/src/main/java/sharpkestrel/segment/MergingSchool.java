@@ -13,7 +13,6 @@ import sharpkestrel.raster.PairTable;
 import sharpkestrel.raster.PairTable.Pairs;
 import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Raster;
-import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.ScratchLabels;
 import sharpkestrel.raster.Window;
 import sharpkestrel.segment.learn.Lessons;
@@ -54,10 +53,7 @@ public final class MergingSchool {
    * @param outlines of things, in the scene's system
    */
   public static MergingSchool of(Raster scene, OutlineSet outlines, Job job) {
-    if (!outlines.crs().equals(scene.grid().crs())) {
-      throw new RasterException("The outlines are in " + outlines.crs() + ", the scene in "
-          + scene.grid().crs() + ". Give outlines in the scene's system.");
-    }
+    DrawnRegions.requireSystemOf(scene.grid(), outlines);
     FeatureSpace space = FeatureSpace.of(scene, Map.of(), job);
     ScratchLabels labels = new ScratchLabels(scene.grid());
     int count = Regions.superpixels(Regions.SUPERPIXEL, Regions.COMPACTNESS)

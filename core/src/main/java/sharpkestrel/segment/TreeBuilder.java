@@ -8,7 +8,7 @@ import sharpkestrel.segment.regions.FeatureSpace;
 /**
  * Merges neighbouring regions, the cheapest pair by a {@link Criterion} first, until nothing touches.
  *
- * <p>Costs lie in an indexed heap over edges. A region's edges hang in singly linked lists of half-edges that
+ * <p>Costs lie in an {@link EdgeHeap}. A region's edges hang in singly linked lists of half-edges that
  * are spliced when regions merge; edges that have died are dropped when their list is next walked. Ties go to the
  * lower, then the other node number. What a region has grown by since its edges were last valued is kept: while that is
  * under {@value #STALE}, only edges whose border has changed are valued anew, and a region with many more edges than the
@@ -18,9 +18,6 @@ import sharpkestrel.segment.regions.FeatureSpace;
 final class TreeBuilder {
 
   private static final double STALE = 0.04;
-
-  /** Children of a place of the heap: four costs lie in a line of the cache, and the heap is half as deep as with two. */
-  private static final int WAYS = 4;
 
   /** A region with so many times the edges of the one that joins it is not walked. */
   private static final int MANY = 16;
@@ -51,13 +48,7 @@ final class TreeBuilder {
   /** Of each region how many edges it has. */
   private final int[] degree;
 
-  /** Costs of the edges in the heap, in its order. */
-  private final float[] keys;
-
-  private final int[] heap;
-  private final int[] place;
-  private int heapSize;
-
+  private final EdgeHeap heap;
   private final int many;
   private final int[] mark;
   private int[] changed = new int[64];
@@ -111,25 +102,20 @@ final class TreeBuilder {
     int m = graph.edges;
     halves = graph.halves;
     borders = graph.borders;
-    keys = new float[m];
     head = new int[n];
     Arrays.fill(head, -1);
     degree = new int[n];
     mark = new int[n];
     Arrays.fill(mark, -1);
-    heap = new int[m];
-    place = new int[m];
+    heap = new EdgeHeap(m, halves, node);
     for (int e = m - 1; e >= 0; e--) {
       link(2 * e, end(2 * e));
       link(2 * e + 1, end(2 * e + 1));
       degree[end(2 * e)]++;
       degree[end(2 * e + 1)]++;
-      put(e, costOf(e), e);
+      heap.add(e, costOf(e));
     }
-    heapSize = m;
-    for (int i = (m - 2) / WAYS; i >= 0 && m > 1; i--) {
-      sink(i);
-    }
+    heap.order();
   }
 
   MergeTree build(Job job) {
@@ -146,25 +132,24 @@ final class TreeBuilder {
     float[] heights = new float[n];
     int merges = 0;
     float height = 0;
-    while (heapSize > 0) {
+    while (!heap.isEmpty()) {
       if ((merges & 0x3fff) == 0) {
         job.cancellation().check();
         job.progress("Merging", merges, n);
       }
-      int e = heap[0];
+      int e = heap.first();
       int a = end(2 * e);
       int b = end(2 * e + 1);
       if (teacher.isPresent()) {
-        if (keys[0] == Float.POSITIVE_INFINITY || teacher.get().isDone(merges, n)) {
+        if (heap.leastCost() == Float.POSITIVE_INFINITY || teacher.get().isDone(merges, n)) {
           break;
         }
         if (!teacher.get().allows(e, a, b, count, plainCost(e))) {
-          keys[0] = Float.POSITIVE_INFINITY;
-          sink(0);
+          heap.value(e, Float.POSITIVE_INFINITY);
           continue;
         }
       }
-      height = Math.max(height, keys[0]);
+      height = Math.max(height, heap.leastCost());
       int made = n + merges;
       parent[node[a]] = made;
       parent[node[b]] = made;
@@ -304,7 +289,7 @@ final class TreeBuilder {
     while (list >= 0) {
       int after = next(list);
       int e = list >> 1;
-      if (place[e] >= 0) {
+      if (heap.has(e)) {
         int other = end(list ^ 1);
         int same = marked ? mark[other] : edgeBetween(keep, other);
         if (same >= 0) {
@@ -332,7 +317,7 @@ final class TreeBuilder {
     }
     if (count[keep] > (1 + STALE) * valuedAt[keep]) {
       for (int half = head[keep]; half >= 0; half = next(half)) {
-        if (place[half >> 1] >= 0) {
+        if (heap.has(half >> 1)) {
           value(half >> 1);
         }
       }
@@ -351,7 +336,7 @@ final class TreeBuilder {
     while (list >= 0) {
       int after = next(list);
       int e = list >> 1;
-      if (place[e] >= 0) {
+      if (heap.has(e)) {
         link(list, region);
         mark[end(list ^ 1)] = e;
       }
@@ -371,7 +356,7 @@ final class TreeBuilder {
     int to = from == a ? b : a;
     int before = -1;
     for (int half = head[from]; half >= 0; half = next(half)) {
-      if (place[half >> 1] < 0) {
+      if (!heap.has(half >> 1)) {
         if (before < 0) {
           head[from] = next(half);
         } else {
@@ -387,89 +372,12 @@ final class TreeBuilder {
   }
 
   private void value(int e) {
-    int i = place[e];
-    keys[i] = costOf(e);
-    settle(i);
-  }
-
-  private void settle(int i) {
-    if (i > 0 && less(keys[i], heap[i], (i - 1) / WAYS)) {
-      swim(i);
-    } else {
-      sink(i);
-    }
+    heap.value(e, costOf(e));
   }
 
   private void remove(int e) {
-    int i = place[e];
-    place[e] = -1;
+    heap.remove(e);
     degree[end(2 * e)]--;
     degree[end(2 * e + 1)]--;
-    heapSize--;
-    if (i < heapSize) {
-      put(i, keys[heapSize], heap[heapSize]);
-      settle(i);
-    }
-  }
-
-  private void put(int i, float key, int e) {
-    keys[i] = key;
-    heap[i] = e;
-    place[e] = i;
-  }
-
-  /** Whether an edge comes before the one at a place of the heap. */
-  private boolean less(float key, int e, int i) {
-    return key < keys[i] || key == keys[i] && isEarlier(e, heap[i]);
-  }
-
-  /** By the lower, then the other node. */
-  private boolean isEarlier(int e, int f) {
-    int eLow = Math.min(node[end(2 * e)], node[end(2 * e + 1)]);
-    int fLow = Math.min(node[end(2 * f)], node[end(2 * f + 1)]);
-    if (eLow != fLow) {
-      return eLow < fLow;
-    }
-    return Math.max(node[end(2 * e)], node[end(2 * e + 1)])
-        < Math.max(node[end(2 * f)], node[end(2 * f + 1)]);
-  }
-
-  private void swim(int start) {
-    int i = start;
-    float key = keys[i];
-    int e = heap[i];
-    while (i > 0) {
-      int up = (i - 1) / WAYS;
-      if (!less(key, e, up)) {
-        break;
-      }
-      put(i, keys[up], heap[up]);
-      i = up;
-    }
-    put(i, key, e);
-  }
-
-  private void sink(int start) {
-    int i = start;
-    float key = keys[i];
-    int e = heap[i];
-    while (true) {
-      int child = WAYS * i + 1;
-      if (child >= heapSize) {
-        break;
-      }
-      int end = Math.min(heapSize, child + WAYS);
-      for (int other = child + 1; other < end; other++) {
-        if (less(keys[other], heap[other], child)) {
-          child = other;
-        }
-      }
-      if (less(key, e, child)) {
-        break;
-      }
-      put(i, keys[child], heap[child]);
-      i = child;
-    }
-    put(i, key, e);
   }
 }

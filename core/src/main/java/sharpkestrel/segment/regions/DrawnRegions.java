@@ -43,16 +43,22 @@ public final class DrawnRegions {
   }
 
   /**
+   * @throws RasterException where outlines are in another system than a scene
+   */
+  public static void requireSystemOf(Grid grid, OutlineSet outlines) {
+    if (!outlines.crs().equals(grid.crs())) {
+      throw new RasterException("The outlines are in " + outlines.crs() + ", the scene in "
+          + grid.crs() + ". Give outlines in the scene's system.");
+    }
+  }
+
+  /**
    * Outlines that have pixels in the scene.
    *
    * @param labels (output) 1 to the returned count; 0 for no-data and beside outlines
    */
   static int ofOutlines(FeatureSpace space, OutlineSet outlines, ScratchLabels labels, Job job) {
-    Grid grid = labels.grid();
-    if (!outlines.crs().equals(grid.crs())) {
-      throw new RasterException("The outlines are in " + outlines.crs() + ", the scene in "
-          + grid.crs() + ". Give outlines in the scene's system.");
-    }
+    requireSystemOf(labels.grid(), outlines);
     draw(outlines.outlines(), labels, job);
     int count = leaveOutNoData(space, labels, outlines.count(), job);
     if (count == 0) {
