@@ -9,6 +9,7 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
@@ -41,6 +42,8 @@ public final class Json {
               + (malformed.getLocation() == null ? "?" : malformed.getLocation().getLineNr())
               + ")",
           malformed);
+    } catch (CharacterCodingException binary) {
+      throw new FileFormatException(path + " is not JSON: it is no text.", binary);
     } catch (IOException failed) {
       throw new FileFormatException(
           path + " cannot be read: " + failed.getMessage() + ". Check the name and the folder.",

@@ -61,4 +61,14 @@ class MergingModelFileTest {
         .hasMessageContaining("roofs.json")
         .hasMessageContaining(complaint);
   }
+
+  @Test
+  void aFileThatIsNoTextIsRefused() throws IOException {
+    Path file = folder.resolve("roofs.gpkg");
+    Files.write(file, new byte[] {(byte) 0xff, 0, (byte) 0xfe, 12});
+
+    assertThatThrownBy(() -> MergingModelFile.read(file))
+        .isInstanceOf(FileFormatException.class)
+        .hasMessageContaining("roofs.gpkg is not JSON");
+  }
 }
