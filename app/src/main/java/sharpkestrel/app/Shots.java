@@ -111,6 +111,7 @@ final class Shots {
     shot("segment", () -> {
       workspace.compareProperty().set(Workspace.Compare.ONE);
       workspace.stageProperty().set(Stage.SEGMENT);
+      choose("#segment-criterion", shipped("objects").get("criterion"));
       near();
     });
     shot("pick", () -> {
@@ -122,9 +123,7 @@ final class Shots {
     shot("table", () -> {
       near();
       click("#view-table");
-      @SuppressWarnings("unchecked")
-      var by = (javafx.scene.control.ComboBox<String>) scene.lookup("#colour-by");
-      by.setValue("blue_red");
+      choose("#colour-by", "blue_red");
     });
     step(this::idle, () -> {
       workspace.featureShownProperty().set("");
@@ -226,6 +225,11 @@ final class Shots {
       click("#tool-pansharpen");
       workspace.show(named("pansharpen"));
     });
+  }
+
+  @SuppressWarnings("unchecked")
+  private void choose(String box, String value) {
+    ((javafx.scene.control.ComboBox<String>) scene.lookup(box)).setValue(value);
   }
 
   private void toggleLook() {

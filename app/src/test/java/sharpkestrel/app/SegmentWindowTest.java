@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -206,11 +207,16 @@ class SegmentWindowTest extends TownWindow {
     robot.clickOn("#stage-segment");
     Node box = window.scene().lookup("#segment-model");
     assertThat(isShown(box)).isFalse();
+    Node asked = window.scene().lookup("#segment-criterion");
+    Point2D before = asked.localToScreen(0, 0);
     robot.interact(() -> {
       ComboBox<String> criterion = robot.lookup("#segment-criterion").queryComboBox();
       criterion.setValue("learned");
     });
     assertThat(isShown(box)).isTrue();
+    settle(robot);
+    // what was chosen does not move from under the mouse
+    assertThat(asked.localToScreen(0, 0)).isEqualTo(before);
     robot.interact(() -> {
       ComboBox<Object> models = robot.lookup("#segment-model").queryComboBox();
       models.setValue(models.getItems().stream()

@@ -76,8 +76,10 @@ public final class Results {
     if (value instanceof Raster raster && input.type() == Raster.class) {
       return input.suits().stream().allMatch(wanted -> suits(raster, wanted));
     }
+    boolean objects = value instanceof Cut || value instanceof ObjectSet;
     return input.type().isInstance(value)
-        || input.type() == ObjectSet.class && value instanceof Cut;
+        || objects && input.type() == ObjectSet.class
+        || objects && input.type() == OutlineSet.class && input.suits().contains(Suits.OBJECTS);
   }
 
   private static boolean suits(Raster raster, Suits wanted) {
@@ -86,6 +88,7 @@ public final class Results {
       case PLACED -> raster.grid().crs().isKnown();
       case ONE_BAND -> raster.bands().size() == 1;
       case SEVERAL_BANDS -> raster.bands().size() > 1;
+      case OBJECTS -> false;
       case NUMBERS ->
         raster.bands().stream().noneMatch(b -> b.unit().equals(Calibrate.REFLECTANCE));
     };

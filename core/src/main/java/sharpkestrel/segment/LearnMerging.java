@@ -11,6 +11,7 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Learns from outlines which neighbouring regions belong to one thing. */
 @StepInfo(
@@ -24,7 +25,11 @@ public record LearnMerging(
     @In(does = "The scene that the outlines lie in, with red, blue and near infrared.")
     Raster scene,
 
-    @In(does = "Outlines of whole things, such as roofs; a hundred or more.")
+    @In(
+        does =
+            "Outlines of whole things, such as roofs, a hundred or more; objects that were picked will do too.",
+        byHand = true,
+        suits = Suits.OBJECTS)
     OutlineSet outlines,
 
     @Setting(
@@ -43,9 +48,10 @@ public record LearnMerging(
   public MergingModel run(Job job) {
     MergingSchool school = MergingSchool.of(scene, outlines, job);
     if (school.outlines() < LEAST_OUTLINES) {
-      throw new RasterException("Of " + outlines.count() + " outlines " + school.outlines()
-          + " hold most of a region of the scene; to learn from, at least " + LEAST_OUTLINES
-          + " are needed, better some hundreds. Draw more, or check that they lie in this scene.");
+      throw new RasterException(
+          "Of " + outlines.count() + " outlines " + school.outlines()
+              + " hold most of a region of the scene; to learn from, at least " + LEAST_OUTLINES
+              + " are needed, better some hundreds. Pick or draw more, or check that they lie in this scene.");
     }
     String about = school.outlines() + " outlines in one scene, " + rounds + " rounds";
     return MergingSchool.learn(List.of(school), rounds, about, job);

@@ -46,7 +46,8 @@ public record Segment(
     @Setting(
         label = "Grain",
         does =
-            "Typical area of an object; auto is 60 m² for the merge tree, and the regions as they were made for other methods.",
+            "Typical area of an object; auto is 60 m² for the merge tree, 150 m² where its criterion is learned, and the regions as"
+                + " they were made for other methods.",
         unit = "m²",
         min = 0.01,
         max = 1e9,
@@ -75,6 +76,7 @@ public record Segment(
     implements Step<Cut> {
 
   private static final double STANDARD_GRAIN = 60;
+  private static final double LEARNED_GRAIN = 150;
 
   public Segment {
     Weights.parse(weights);
@@ -101,7 +103,13 @@ public record Segment(
 
   private LearnedCosts learned(
       MergingModel model, RegionGraph graph, FeatureSpace space, LabelRaster labels, Job job) {
-    Rims rims = Rims.of(graph, space, labels, MergingSchool.sunAzimuth(scene), job);
+    double sunAzimuth = MergingSchool.sunAzimuth(scene);
+    if (Double.isNaN(sunAzimuth)) {
+      job.warn(
+          "The scene does not say where the sun stood, which the learned criterion looks at: it tells less well what"
+              + " lies in shade.");
+    }
+    Rims rims = Rims.of(graph, space, labels, sunAzimuth, job);
     PairEvidence evidence =
         new PairEvidence(graph, rims, space, GroundSize.of(scene).mean());
     return new LearnedCosts(evidence, rims, Optional.of(model));
@@ -130,6 +138,7 @@ public record Segment(
   }
 
   private double grainOrStandard() {
-    return Double.isNaN(grain) ? STANDARD_GRAIN : grain;
+    double standard = order.criterion() == MergingBy.LEARNED ? LEARNED_GRAIN : STANDARD_GRAIN;
+    return Double.isNaN(grain) ? standard : grain;
   }
 }

@@ -26,6 +26,6 @@ public @interface In {
   /** When it counts, as of {@link Setting#when}; elsewhere panels leave it out. */
   String[] when() default {};
 
-  /** What a raster must be to be offered for it in the window. */
+  /** What is offered for it in the window. */
   Suits[] suits() default {};
 }

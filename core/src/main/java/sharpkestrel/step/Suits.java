@@ -1,6 +1,6 @@
 package sharpkestrel.step;
 
-/** What a raster must be to be offered for an input; what does not suit is not put before anybody. */
+/** What is offered for an input; what does not suit is not put before anybody. */
 public enum Suits {
   /** Not placed yet, with a sensor model. */
   RAW,
@@ -9,5 +9,7 @@ public enum Suits {
   ONE_BAND,
   SEVERAL_BANDS,
   /** Numbers of the sensor, not reflectance. */
-  NUMBERS
+  NUMBERS,
+  /** For outlines: objects serve too, by their exact borders. */
+  OBJECTS
 }

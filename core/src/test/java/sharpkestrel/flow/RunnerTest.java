@@ -166,6 +166,13 @@ class RunnerTest {
     assertThat(Results.suits(results.get("objects"), objects)).isTrue();
     assertThat(Results.suits(results.get("ndvi"), objects)).isFalse();
     assertThat(Results.suits(results.get("ndvi"), any)).isTrue();
+    // objects serve as zones and as things to learn from, not as what is compared with a truth
+    StepSpec.Input zones = StepCatalogue.get("zones").inputCalled("zones");
+    StepSpec.Input learned = StepCatalogue.get("learn-merging").inputCalled("outlines");
+    StepSpec.Input compared = StepCatalogue.get("compare").inputCalled("outlines");
+    assertThat(Results.suits(results.get("objects"), zones)).isTrue();
+    assertThat(Results.suits(results.get("objects"), learned)).isTrue();
+    assertThat(Results.suits(results.get("objects"), compared)).isFalse();
     assertThat(Results.suits(results.get("check"), any)).isFalse();
     assertThat(Results.suits(results.get("ndvi"), raw)).isFalse();
     assertThat(Results.as(results.get("objects"), OutlineSet.class)).isInstanceOf(OutlineSet.class);

@@ -123,6 +123,21 @@ class LearnMergingTest {
   }
 
   @Test
+  void withoutAGrainObjectsAreOfTheSizeThatRoofsWereFoundAt() {
+    Town town = Town.of(3);
+
+    Cut learned = (Cut) StepCatalogue.get("segment")
+        .make(Map.of("scene", town.scene), Map.of("criterion", "learned"))
+        .run(Job.QUIET);
+    Cut plain = (Cut)
+        StepCatalogue.get("segment").make(Map.of("scene", town.scene), Map.of()).run(Job.QUIET);
+
+    assertThat(learned.grain()).isEqualTo(150);
+    assertThat(plain.grain()).isEqualTo(60);
+    assertThat(learned.objects()).isLessThanOrEqualTo(SIDE * SIDE / 4 / 150);
+  }
+
+  @Test
   void aSceneWithoutNearInfraredCannotBeMergedByWhatWasLearned() {
     Raster grey = Made.placed(60, 60, 0.5, (b, col, row) -> col, BandRole.PAN);
 

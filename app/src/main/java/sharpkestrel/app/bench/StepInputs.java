@@ -264,7 +264,7 @@ final class StepInputs {
 
   private boolean choose(BiPredicate<StepSpec.Input, Result> wanted) {
     for (StepSpec.Input input : step.inputs()) {
-      if (input.optional() || input.several()) {
+      if (input.optional() || input.several() || input.byHand()) {
         continue;
       }
       ComboBox<Choice> box = boxes.get(input.name());

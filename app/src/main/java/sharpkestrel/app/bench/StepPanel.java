@@ -81,14 +81,13 @@ public final class StepPanel extends HBox {
       Node field = StepSettings.field(title(input.name()), input.does(), "", inputs.control(input));
       field.managedProperty().bind(field.visibleProperty());
       inputFields.put(input, field);
-      fields.getChildren().add(field);
     }
     settings = new StepSettings(workspace, step, option -> true, true);
     inputs.onlyThose(input -> input.counts(settings::text));
     Runnable showInputs =
         () -> inputFields.forEach((input, field) -> field.setVisible(input.counts(settings::text)));
     showInputs.run();
-    fields.getChildren().addAll(settings.fields());
+    layOut(fields, inputFields, settings.fields());
     settings.onArea(patch -> scene()
         .flatMap(raster ->
             patch ? picture.trials().patchWithin(raster) : picture.trials().viewOn(raster)));
@@ -120,6 +119,35 @@ public final class StepPanel extends HBox {
     inputs.prefer(workspace.paneAProperty().get());
     workspace.results().addListener((ListChangeListener<Result>) change -> inputs.refresh());
     workspace.paneAProperty().addListener((p, before, now) -> inputs.prefer(now));
+  }
+
+  /**
+   * Inputs first, then settings; an input that counts only beside a setting stands after it, so that nothing moves under the
+   * mouse when that is chosen.
+   */
+  private static void layOut(
+      FlowPane fields, Map<StepSpec.Input, Node> inputs, Map<String, Node> settings) {
+    inputs.forEach((input, field) -> {
+      if (besides(input, settings).isEmpty()) {
+        fields.getChildren().add(field);
+      }
+    });
+    settings.forEach((name, setting) -> {
+      fields.getChildren().add(setting);
+      inputs.forEach((input, field) -> {
+        if (besides(input, settings).filter(name::equals).isPresent()) {
+          fields.getChildren().add(field);
+        }
+      });
+    });
+  }
+
+  /** The setting beside which an input counts. */
+  private static Optional<String> besides(StepSpec.Input input, Map<String, Node> settings) {
+    return input.when().stream()
+        .map(when -> when.split("=")[0])
+        .filter(settings::containsKey)
+        .findFirst();
   }
 
   /** Leaves what the step does to a hint, where evidence beside it wants the room. */

@@ -1,6 +1,7 @@
 package sharpkestrel.app.bench;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -121,8 +122,8 @@ final class StepSettings {
     }
   }
 
-  /** Each with its label over it; those that do not count beside the others are not seen. */
-  List<Node> fields() {
+  /** By name, each with its label over it; those that do not count beside the others are not seen. */
+  Map<String, Node> fields() {
     for (StepSpec.Option option : options) {
       Node field = field(
           option.label(),
@@ -133,7 +134,7 @@ final class StepSettings {
       fields.put(option.name(), field);
     }
     showWhatCounts();
-    return List.copyOf(fields.values());
+    return Collections.unmodifiableMap(fields);
   }
 
   private void showWhatCounts() {

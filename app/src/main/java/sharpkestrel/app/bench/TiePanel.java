@@ -152,7 +152,7 @@ public final class TiePanel extends HBox {
     }
     VBox box = new VBox(5, covered, cells, advice, lattice);
     FlowPane fields = new FlowPane(8, 4);
-    fields.getChildren().addAll(finding.fields());
+    fields.getChildren().addAll(finding.fields().values());
     finding.setWidth(100);
     ScrollPane settings = new ScrollPane(fields);
     settings.setFitToWidth(true);
