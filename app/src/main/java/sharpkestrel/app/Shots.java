@@ -133,9 +133,7 @@ final class Shots {
       click("#plots-all");
     });
     shot("plots", () -> {
-      @SuppressWarnings("unchecked")
-      var feature = (javafx.scene.control.ComboBox<String>) scene.lookup("#plots-x");
-      feature.setValue("blue_red");
+      choose("#plots-x", "blue_red");
     });
     step(this::idle, () -> click("#plots-drop"));
     shot("winnow", () -> {
