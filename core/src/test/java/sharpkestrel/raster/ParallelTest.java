@@ -40,7 +40,8 @@ class ParallelTest {
   @ParameterizedTest
   @ValueSource(ints = {1, 3})
   void aFailureIsThrownAndTheRestIsLeft(int threads) {
-    // so many that a thread held up between counting and throwing cannot see the others through all of them
+    // so many that a thread held up between counting and throwing cannot see the others through all
+    // of them
     int pieces = 1_000_000_000;
     AtomicInteger done = new AtomicInteger();
 
