@@ -4,81 +4,125 @@ import java.util.Arrays;
 import sharpkestrel.raster.Window;
 
 /**
- * The climb of one pixel after the other to the middle of what is alike around it. Whether a pixel is near is as good as
- * random, so nothing branches on it: every pixel of the square is added, those that are not near none times. Bands are
- * taken four at a time.
+ * The climb of one pixel after the other to the middle of what is alike around it.
+ *
+ * <p>Whether a pixel is near is as good as random, so nothing branches on it: a mask of all ones or zeros lets each pixel of the
+ * square into the sums or not. Near is what has {@code |c - a|² < 1}, or {@code c·a - |c|²/2 > (|a|² - 1)/2} with the left part
+ * known beforehand. Two bands share a number of 64 bits in the sums, the upper in steps of 2^32; what was added is told
+ * apart by taking away as many times the middle of the ball, from which all that is near differs by less than one.
  */
 final class Climb {
 
-  static final int LANES = 4;
-
-  /** Stands for no-data: far from everything. */
-  static final float FAR = 1e15f;
+  /** Fixed-point steps of the ball's half-width; a square of 61 x 61 pixels of them stays below 2^31. */
+  private static final double STEPS = 1 << 18;
 
   /** Square of the step in colour under which a climb is over. */
-  private static final float STILL = 0.05f * 0.05f;
+  private static final double STILL = 0.05 * 0.05;
 
-  private final float[] colours;
-  private final int lanes;
-  private final int width;
-  private final int height;
+  /** In the sum of where the near pixels lie: columns from bit 0, rows from bit 20, their count from bit 40. */
+  private static final int ROWS = 20;
+
+  private static final int COUNT = 40;
+  private static final long MASK = (1L << ROWS) - 1;
+
+  private final int bands;
+  private final int pairs;
   private final int radius;
   private final int iterations;
-  private final float[] at;
-  private final float[] sums;
 
-  /** Squared distances of a row of the square, then 1 where one is near and 0 elsewhere. */
-  private final float[] near;
+  /** Pixels of a row, with a margin of the radius on both sides. */
+  private final int stride;
 
-  private int count;
-  private int sumX;
-  private int sumY;
+  /** Pixel by pixel its bands in half-widths of the ball; zeros for no-data. */
+  private final double[] colours;
+
+  /** Half of the squared length of each colour, below zero; minus infinity for no-data, which is near to nothing. */
+  private final double[] halves;
+
+  /** Pixel by pixel its pairs of bands in fixed point. */
+  private final long[] packed;
+
+  private final double[] at;
+  private final long[] sums;
+  private long places;
 
   /**
-   * @param colours (input) pixel by pixel {@code lanes} numbers in widths of the ball; {@link #FAR} for no-data
-   * @param lanes a multiple of {@link #LANES}
+   * @param planes (input) the samples of a window by band; no-data where any is not finite
+   * @param scales how many half-widths of the ball a unit of each band is
    */
-  Climb(float[] colours, int lanes, Window window, int radius, int iterations) {
-    this.colours = colours;
-    this.lanes = lanes;
-    width = window.width();
-    height = window.height();
+  Climb(float[][] planes, float[] scales, Window window, int radius, int iterations) {
+    bands = planes.length;
+    pairs = (bands + 1) / 2;
     this.radius = radius;
     this.iterations = iterations;
-    at = new float[lanes];
-    sums = new float[lanes];
-    near = new float[2 * radius + 1];
-  }
-
-  /** The number of a lane that the last climb ended at. */
-  float at(int lane) {
-    return at[lane];
-  }
-
-  /** Climbs from a pixel; false where it has no data. */
-  boolean from(int pixel) {
-    for (int k = 0; k < lanes; k++) {
-      at[k] = colours[pixel * lanes + k];
-      if (at[k] == FAR) {
-        return false;
+    stride = window.width() + 2 * radius;
+    int pixels = stride * (window.height() + 2 * radius);
+    colours = new double[pixels * bands];
+    halves = new double[pixels];
+    packed = new long[pixels * pairs];
+    at = new double[bands];
+    sums = new long[pairs];
+    Arrays.fill(halves, Double.NEGATIVE_INFINITY);
+    for (int y = 0; y < window.height(); y++) {
+      for (int x = 0; x < window.width(); x++) {
+        set(place(x, y), planes, y * window.width() + x, scales);
       }
     }
-    float middleX = pixel % width;
-    float middleY = pixel / width;
+  }
+
+  private int place(int x, int y) {
+    return (y + radius) * stride + x + radius;
+  }
+
+  private void set(int place, float[][] planes, int pixel, float[] scales) {
+    double squares = 0;
+    for (int b = 0; b < bands; b++) {
+      float value = planes[b][pixel] * scales[b];
+      if (!Float.isFinite(value)) {
+        Arrays.fill(colours, place * bands, place * bands + b, 0);
+        return;
+      }
+      colours[place * bands + b] = value;
+      squares += (double) value * value;
+    }
+    halves[place] = -squares / 2;
+    for (int p = 0; p < pairs; p++) {
+      packed[place * pairs + p] = pair(colours, place * bands, p);
+    }
+  }
+
+  /** A pair of bands of the colour that begins at {@code from} in fixed point. */
+  private long pair(double[] from, int start, int p) {
+    long low = Math.round(from[start + 2 * p] * STEPS);
+    return 2 * p + 1 < bands ? low + (Math.round(from[start + 2 * p + 1] * STEPS) << 32) : low;
+  }
+
+  /** The number of a band, in half-widths of the ball, that the last climb ended at. */
+  double at(int band) {
+    return at[band];
+  }
+
+  /** Climbs from a pixel of the window; false where it has no data. */
+  boolean from(int x, int y) {
+    int place = place(x, y);
+    if (halves[place] == Double.NEGATIVE_INFINITY) {
+      return false;
+    }
+    System.arraycopy(colours, place * bands, at, 0, bands);
+    double middleX = x;
+    double middleY = y;
     for (int i = 0; i < iterations; i++) {
-      add(Math.round(middleX), Math.round(middleY));
+      int left = (int) Math.round(middleX) - radius;
+      int top = (int) Math.round(middleY) - radius;
+      add(place(left, top));
+      int count = (int) (places >> COUNT);
       if (count == 0) {
         return true;
       }
-      float newX = (float) sumX / count;
-      float newY = (float) sumY / count;
-      float moved = 0;
-      for (int k = 0; k < lanes; k++) {
-        float colour = sums[k] / count;
-        moved += (colour - at[k]) * (colour - at[k]);
-        at[k] = colour;
-      }
-      boolean still = Math.abs(newX - middleX) < 0.5f && Math.abs(newY - middleY) < 0.5f;
+      double newX = left + (double) (places & MASK) / count;
+      double newY = top + (double) (places >> ROWS & MASK) / count;
+      double moved = move(count);
+      boolean still = Math.abs(newX - middleX) < 0.5 && Math.abs(newY - middleY) < 0.5;
       middleX = newX;
       middleY = newY;
       if (still && moved < STILL) {
@@ -88,102 +132,90 @@ final class Climb {
     return true;
   }
 
-  /** Adds up what is near in the square about a pixel. */
-  private void add(int x, int y) {
-    int left = Math.max(0, x - radius);
-    int right = Math.min(width - 1, x + radius);
-    int bottom = Math.min(height - 1, y + radius);
-    count = 0;
-    sumX = 0;
-    sumY = 0;
+  /** Moves the colour to the mean of what was added up; returns the squared distance. */
+  private double move(int count) {
+    double moved = 0;
+    for (int p = 0; p < pairs; p++) {
+      long apart = sums[p] - count * pair(at, 0, p);
+      int low = (int) apart;
+      moved += moveBand(2 * p, (double) low / count);
+      if (2 * p + 1 < bands) {
+        moved += moveBand(2 * p + 1, (double) (apart - low >> 32) / count);
+      }
+    }
+    return moved;
+  }
+
+  private double moveBand(int b, double steps) {
+    double colour = (Math.round(at[b] * STEPS) + steps) / STEPS;
+    double moved = colour - at[b];
+    at[b] = colour;
+    return moved * moved;
+  }
+
+  /** Adds up what is near in the square that begins at a place. */
+  private void add(int corner) {
+    double squares = -1;
+    for (double v : at) {
+      squares += v * v;
+    }
+    if (bands == 4) {
+      addFour(corner, squares / 2);
+    } else {
+      addAny(corner, squares / 2);
+    }
+  }
+
+  /** What one pixel adds to {@link #places}, without its number. */
+  private long row(int v, int from) {
+    return (1L << COUNT) + ((long) v << ROWS) - from;
+  }
+
+  private void addFour(int corner, double least) {
+    double at0 = at[0];
+    double at1 = at[1];
+    double at2 = at[2];
+    double at3 = at[3];
+    long first = 0;
+    long second = 0;
+    long where = 0;
+    for (int v = 0; v <= 2 * radius; v++) {
+      int from = corner + v * stride;
+      long row = row(v, from);
+      for (int i = from; i <= from + 2 * radius; i++) {
+        int k = 4 * i;
+        double like = colours[k] * at0
+            + colours[k + 1] * at1
+            + (colours[k + 2] * at2 + colours[k + 3] * at3)
+            + halves[i];
+        long near = Double.doubleToRawLongBits(least - like) >> 63;
+        first += packed[2 * i] & near;
+        second += packed[2 * i + 1] & near;
+        where += row + i & near;
+      }
+    }
+    sums[0] = first;
+    sums[1] = second;
+    places = where;
+  }
+
+  private void addAny(int corner, double least) {
     Arrays.fill(sums, 0);
-    for (int v = Math.max(0, y - radius); v <= bottom; v++) {
-      if (lanes == LANES) {
-        addRow(v, left, right);
-      } else {
-        addRowOfMany(v, left, right);
+    places = 0;
+    for (int v = 0; v <= 2 * radius; v++) {
+      int from = corner + v * stride;
+      long row = row(v, from);
+      for (int i = from; i <= from + 2 * radius; i++) {
+        double like = halves[i];
+        for (int b = 0; b < bands; b++) {
+          like += colours[i * bands + b] * at[b];
+        }
+        long near = Double.doubleToRawLongBits(least - like) >> 63;
+        for (int p = 0; p < pairs; p++) {
+          sums[p] += packed[i * pairs + p] & near;
+        }
+        places += row + i & near;
       }
-    }
-  }
-
-  private void addRow(int v, int left, int right) {
-    float at0 = at[0];
-    float at1 = at[1];
-    float at2 = at[2];
-    float at3 = at[3];
-    float sum0 = sums[0];
-    float sum1 = sums[1];
-    float sum2 = sums[2];
-    float sum3 = sums[3];
-    int inRow = 0;
-    int xs = 0;
-    for (int u = left, k = (v * width + left) * LANES; u <= right; u++, k += LANES) {
-      float c0 = colours[k];
-      float c1 = colours[k + 1];
-      float c2 = colours[k + 2];
-      float c3 = colours[k + 3];
-      float d0 = c0 - at0;
-      float d1 = c1 - at1;
-      float d2 = c2 - at2;
-      float d3 = c3 - at3;
-      // 1 where the squared distance is below 1, else 0: the sign of the difference
-      int in = Float.floatToRawIntBits(d0 * d0 + d1 * d1 + (d2 * d2 + d3 * d3) - 1) >>> 31;
-      float share = in;
-      inRow += in;
-      xs += in * u;
-      sum0 += share * c0;
-      sum1 += share * c1;
-      sum2 += share * c2;
-      sum3 += share * c3;
-    }
-    sums[0] = sum0;
-    sums[1] = sum1;
-    sums[2] = sum2;
-    sums[3] = sum3;
-    count += inRow;
-    sumX += xs;
-    sumY += inRow * v;
-  }
-
-  private void addRowOfMany(int v, int left, int right) {
-    int n = right - left + 1;
-    int start = (v * width + left) * lanes;
-    Arrays.fill(near, 0, n, -1);
-    for (int lane = 0; lane < lanes; lane += LANES) {
-      float at0 = at[lane];
-      float at1 = at[lane + 1];
-      float at2 = at[lane + 2];
-      float at3 = at[lane + 3];
-      for (int u = 0, k = start + lane; u < n; u++, k += lanes) {
-        float d0 = colours[k] - at0;
-        float d1 = colours[k + 1] - at1;
-        float d2 = colours[k + 2] - at2;
-        float d3 = colours[k + 3] - at3;
-        near[u] += d0 * d0 + d1 * d1 + (d2 * d2 + d3 * d3);
-      }
-    }
-    for (int u = 0; u < n; u++) {
-      int in = Float.floatToRawIntBits(near[u]) >>> 31;
-      near[u] = in;
-      count += in;
-      sumX += in * (left + u);
-      sumY += in * v;
-    }
-    for (int lane = 0; lane < lanes; lane += LANES) {
-      float sum0 = sums[lane];
-      float sum1 = sums[lane + 1];
-      float sum2 = sums[lane + 2];
-      float sum3 = sums[lane + 3];
-      for (int u = 0, k = start + lane; u < n; u++, k += lanes) {
-        sum0 += near[u] * colours[k];
-        sum1 += near[u] * colours[k + 1];
-        sum2 += near[u] * colours[k + 2];
-        sum3 += near[u] * colours[k + 3];
-      }
-      sums[lane] = sum0;
-      sums[lane + 1] = sum1;
-      sums[lane + 2] = sum2;
-      sums[lane + 3] = sum3;
     }
   }
 }

@@ -80,36 +80,22 @@ public final class MeanShiftRaster extends DerivedRaster {
     Window wide = window.grown((iterations + 1) * radius).intersect(grid().window());
     int bands = scales.length;
     float[][] planes = scene.read(0, wide, request);
-    Climb climb = new Climb(interleaved(planes, wide.area()), lanes(), wide, radius, iterations);
+    Climb climb = new Climb(planes, scales, wide, radius, iterations);
+    int left = window.x() - wide.x();
+    int top = window.y() - wide.y();
     for (int y = 0; y < window.height(); y++) {
       request.cancellation().check();
       for (int x = 0; x < window.width(); x++) {
-        int from = (y + window.y() - wide.y()) * wide.width() + x + window.x() - wide.x();
-        boolean valid = climb.from(from);
+        boolean valid = climb.from(left + x, top + y);
+        int from = (top + y) * wide.width() + left + x;
         for (int b = 0; b < bands; b++) {
           if (target[b] != null) {
-            target[b][y * window.width() + x] =
-                !valid ? Float.NaN : scales[b] > 0 ? climb.at(b) / scales[b] : planes[b][from];
+            target[b][y * window.width() + x] = !valid
+                ? Float.NaN
+                : scales[b] > 0 ? (float) (climb.at(b) / scales[b]) : planes[b][from];
           }
         }
       }
     }
-  }
-
-  /** Numbers a pixel: one for each band and zeros up to a multiple of four. */
-  private int lanes() {
-    return Math.ceilDiv(scales.length, Climb.LANES) * Climb.LANES;
-  }
-
-  private float[] interleaved(float[][] planes, int pixels) {
-    int lanes = lanes();
-    float[] colours = new float[pixels * lanes];
-    for (int b = 0; b < scales.length; b++) {
-      for (int i = 0; i < pixels; i++) {
-        float v = planes[b][i] * scales[b];
-        colours[i * lanes + b] = Float.isFinite(v) ? v : Climb.FAR;
-      }
-    }
-    return colours;
   }
 }
