@@ -168,6 +168,16 @@ class SegmentWindowTest extends TownWindow {
     Cut cut = (Cut) workspace().results().getLast().value();
     // 240 m by 240 m in cells of 50 m
     assertThat(cut.objects()).isEqualTo(25);
+
+    // set otherwise, then as what is shown was made
+    ComboBox<String> method = robot.lookup("#segment-method").queryComboBox();
+    robot.interact(() -> method.setValue("merge_tree"));
+    Waiting.type(robot, "#segment-grain", "9");
+    robot.clickOn("#segment-as-made");
+    assertThat(method.getValue()).isEqualTo("grid");
+    assertThat(robot.lookup("#segment-grain").queryTextInputControl().getText()).isEmpty();
+    robot.clickOn("#tool-measure");
+    assertThat(window.scene().lookup("#measure-as-made").isVisible()).isFalse();
   }
 
   @Test

@@ -49,7 +49,7 @@ public record PickObjects(
   }
 
   public PickObjects {
-    parse(places);
+    fromText(places);
   }
 
   /** Objects, each of its parts, as the setting takes them. */
@@ -61,7 +61,12 @@ public record PickObjects(
             .toList());
   }
 
-  private static List<List<Part>> parse(String text) {
+  /**
+   * What {@link #toText} wrote.
+   *
+   * @throws RasterException where the text names no places
+   */
+  public static List<List<Part>> fromText(String text) {
     List<List<Part>> objects = new ArrayList<>();
     for (String object : text.split(";")) {
       if (object.isBlank()) {
@@ -95,7 +100,7 @@ public record PickObjects(
 
   @Override
   public ObjectSet run(Job job) {
-    List<List<Part>> wanted = parse(places);
+    List<List<Part>> wanted = fromText(places);
     int[] nodePixels = Branch.pixelsOf(tree.tree());
     int[] rowOf = new int[tree.tree().leaves() + 1];
     Arrays.fill(rowOf, -1);

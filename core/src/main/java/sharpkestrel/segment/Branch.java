@@ -24,12 +24,14 @@ public final class Branch {
   private final int[] nodes;
   private final int[] pixels;
   private final double[] stability;
+  private final MergingBy by;
   private final List<Integer> natural;
 
-  private Branch(int[] nodes, int[] pixels, double[] stability) {
+  private Branch(int[] nodes, int[] pixels, double[] stability, MergingBy by) {
     this.nodes = nodes;
     this.pixels = pixels;
     this.stability = stability;
+    this.by = by;
     natural = naturalOnes();
   }
 
@@ -61,7 +63,7 @@ public final class Branch {
       }
       stability[i] = Math.log(Math.max(floor, born[j]) / Math.max(floor, born[i]));
     }
-    return new Branch(nodes, pixels, stability);
+    return new Branch(nodes, pixels, stability, tree.by());
   }
 
   /** Pixels of every node of a tree. */
@@ -117,14 +119,19 @@ public final class Branch {
   }
 
   /**
-   * How much a rung is a thing of its own: it stays itself for long and its border is sharp. The border counts squared: of
-   * roofs of the survey that are clicked in their middle (seeds 1 to 3, imagery alone) 38 of 100 are met at once, of 58 that
-   * the tree holds at all; by stability alone 25.
+   * How much a rung is a thing of its own: it stays itself for long and its border is sharp. On trees by likeness the border
+   * counts squared: of roofs of the survey that are clicked in their middle (seeds 1 to 3, imagery alone) 38 of 100 are met at
+   * once, of 58 that the tree holds at all; by stability alone 25. A learned criterion has looked at borders already: on its
+   * trees stability alone counts.
    *
    * @param edges rung by rung, from {@link RungEdges}
    */
   public double score(int rung, double[] edges) {
-    return Double.isNaN(edges[rung]) ? 0 : stability[rung] * edges[rung] * edges[rung];
+    if (Double.isNaN(edges[rung])) {
+      return 0;
+    }
+    double border = by == MergingBy.LEARNED ? 1 : edges[rung] * edges[rung];
+    return stability[rung] * border;
   }
 
   /** The rung that a click takes at first: not too small to be seen, nor a large part of the scene. */

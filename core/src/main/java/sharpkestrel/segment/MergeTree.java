@@ -17,13 +17,20 @@ public final class MergeTree {
   private final float[] heights;
   private final int[] leafPixels;
   private final int merges;
+  private final MergingBy by;
 
-  MergeTree(int leaves, int merges, int[] parent, float[] heights, int[] leafPixels) {
+  MergeTree(int leaves, int merges, int[] parent, float[] heights, int[] leafPixels, MergingBy by) {
     this.leaves = leaves;
     this.merges = merges;
+    this.by = by;
     this.parent = parent;
     this.heights = heights;
     this.leafPixels = leafPixels;
+  }
+
+  /** What told which neighbours merge first. */
+  public MergingBy by() {
+    return by;
   }
 
   public int leaves() {

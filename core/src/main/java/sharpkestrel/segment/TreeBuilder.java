@@ -157,7 +157,12 @@ final class TreeBuilder {
       merge(e, made);
     }
     return new MergeTree(
-        n, merges, Arrays.copyOf(parent, n + merges), Arrays.copyOf(heights, merges), graph.counts);
+        n,
+        merges,
+        Arrays.copyOf(parent, n + merges),
+        Arrays.copyOf(heights, merges),
+        graph.counts,
+        learned.isPresent() ? MergingBy.LEARNED : MergingBy.LIKENESS);
   }
 
   private int end(int half) {

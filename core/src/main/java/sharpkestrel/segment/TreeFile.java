@@ -26,6 +26,7 @@ public final class TreeFile {
   private static final String LEAVES = "superpixels";
   private static final String NODES = "nodes";
   private static final String GROUND = "ground";
+  private static final String CRITERION = "criterion";
 
   /** How the second file's name ends where a user gives it. */
   public static final String ENDING = ".tree.gpkg";
@@ -87,7 +88,8 @@ public final class TreeFile {
         Map.of(
             LEAVES, Integer.toString(tree.leaves()),
             NODES, Integer.toString(tree.nodes()),
-            GROUND, cut.ground().width() + "," + cut.ground().height()));
+            GROUND, cut.ground().width() + "," + cut.ground().height(),
+            CRITERION, tree.by().name()));
   }
 
   /**
@@ -117,11 +119,17 @@ public final class TreeFile {
       if (read != nodes || superpixels.maxLabel() != leaves) {
         throw new FileFormatException(file + " and the GeoTIFF beside it do not go together.");
       }
-      MergeTree tree = new MergeTree(leaves, nodes - leaves, parent, heights, pixels);
+      MergeTree tree = new MergeTree(
+          leaves,
+          nodes - leaves,
+          parent,
+          heights,
+          pixels,
+          MergingBy.valueOf(remarks.getOrDefault(CRITERION, MergingBy.LIKENESS.name())));
       GroundSize size =
           new GroundSize(Double.parseDouble(ground[0]), Double.parseDouble(ground[1]));
       return Cut.atHeight(superpixels, tree, size, size.area(), 0);
-    } catch (NumberFormatException
+    } catch (IllegalArgumentException
         | IndexOutOfBoundsException
         | NegativeArraySizeException damaged) {
       throw new FileFormatException(file + " holds no merge tree.", damaged);

@@ -10,12 +10,17 @@ class BranchTest {
    * Six superpixels: 0 and 1 make a roof side (6), 2 the other side, both the roof (7); 3 and 4 the ground (8); 5 a crumb that
    * joins the roof (9) before ground and roof meet (10).
    */
-  private static final MergeTree TREE = new MergeTree(
-      6,
-      5,
-      new int[] {6, 6, 7, 8, 8, 9, 7, 9, 10, 10, -1},
-      new float[] {1, 2, 3, 20, 100},
-      new int[] {50, 50, 100, 400, 400, 4});
+  private static final MergeTree TREE = tree(MergingBy.LIKENESS);
+
+  private static MergeTree tree(MergingBy by) {
+    return new MergeTree(
+        6,
+        5,
+        new int[] {6, 6, 7, 8, 8, 9, 7, 9, 10, 10, -1},
+        new float[] {1, 2, 3, 20, 100},
+        new int[] {50, 50, 100, 400, 400, 4},
+        by);
+  }
 
   /** Borders as sharp as each other. */
   private static final double[] EVEN = {1, 1, 1, 1, 1};
@@ -40,6 +45,15 @@ class BranchTest {
     double[] edges = {0.1, 0.5, 0.1, 0.1, Double.NaN};
 
     assertThat(branch.node(branch.best(60, 900, edges))).isEqualTo(6);
+    assertThat(branch.score(4, edges)).isZero();
+  }
+
+  @Test
+  void onLearnedTreesTheLongerLifeCountsAlone() {
+    Branch branch = Branch.of(tree(MergingBy.LEARNED), PIXELS, 0);
+    double[] edges = {0.1, 0.5, 0.1, 0.1, Double.NaN};
+
+    assertThat(branch.node(branch.best(60, 900, edges))).isEqualTo(7);
     assertThat(branch.score(4, edges)).isZero();
   }
 

@@ -55,6 +55,7 @@ class TreeFileTest {
 
     assertThat(labels(read)).isEqualTo(labels(made));
     assertThat(read.ground()).isEqualTo(made.ground());
+    assertThat(read.tree().by()).isEqualTo(MergingBy.LIKENESS);
     for (double grain : new double[] {5, 60, 700}) {
       Cut again = segment(scene, grain).cut(read.superpixels(), read.tree());
       assertThat(again.height()).isEqualTo(made.withGrain(grain).height());

@@ -47,9 +47,9 @@ final class PickPanel extends HBox {
     accept.setId("pick-accept");
     accept.setOnAction(e -> model.accept());
     back.setId("pick-back");
-    back.setOnAction(e -> model.accepted().removeLast());
+    back.setOnAction(e -> model.takeBackLast());
     clear.setId("pick-clear");
-    clear.setOnAction(e -> model.accepted().clear());
+    clear.setOnAction(e -> model.takeBackAll());
     make.setId("pick-make");
     make.getStyleClass().add("primary");
     make.setOnAction(e -> make());

@@ -45,6 +45,29 @@ final class SeveralBox extends MenuButton {
     rebuild();
   }
 
+  /** Chooses what a result was made from, in its order, so far as it is there. */
+  void choose(Result made) {
+    chosen.clear();
+    for (int i = 1; ; i++) {
+      String name = input.nth(i);
+      if (made.inputs().containsKey(name)) {
+        Result now = now(made.inputs().get(name), offered);
+        if (offered.contains(now)) {
+          chosen.add(now);
+        }
+      } else if (made.files().containsKey(name)) {
+        Path file = Path.of(made.files().get(name));
+        if (!files.contains(file)) {
+          files.add(file);
+        }
+        chosen.add(file);
+      } else {
+        break;
+      }
+    }
+    rebuild();
+  }
+
   /** A result that was made again is chosen still. */
   private static Result now(Result before, List<Result> results) {
     return results.stream()

@@ -236,6 +236,22 @@ final class StepInputs {
     }
   }
 
+  /** Takes what a result of this step was made from; results that are no longer there are left as they are. */
+  void takeAsIn(Result made) {
+    for (StepSpec.Input input : step.inputs()) {
+      String name = input.name();
+      if (input.several()) {
+        several.get(name).choose(made);
+      } else if (made.inputs().containsKey(name)) {
+        workspace
+            .named(made.inputs().get(name).name())
+            .ifPresent(now -> take(name, new Choice(now, "")));
+      } else if (input.optional() || made.files().containsKey(name)) {
+        choose(name, made.files().getOrDefault(name, ""));
+      }
+    }
+  }
+
   private void take(String input, Choice used) {
     if (used.result() == null) {
       choose(input, used.file());

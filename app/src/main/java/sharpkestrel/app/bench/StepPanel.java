@@ -224,7 +224,8 @@ public final class StepPanel extends HBox {
     // What runs stands at the same place in every panel.
     Region gap = new Region();
     VBox.setVgrow(gap, Priority.ALWAYS);
-    VBox box = new VBox(6, name, resultTitle, trouble, gap);
+    Node asMade = new AsMade(workspace, step, inputs, settings);
+    VBox box = new VBox(6, name, resultTitle, asMade, trouble, gap);
     if (step.resultType() == Raster.class
         || step.resultType() == Cut.class
         || TRIED_ON_OBJECTS.contains(step.id())) {

@@ -122,6 +122,20 @@ final class StepSettings {
     }
   }
 
+  /** Sets all settings; those that are not named as they are at first. */
+  void setAll(Map<String, String> texts) {
+    for (StepSpec.Option option : options) {
+      boolean chosen = editors.get(option.name()) instanceof ComboBox;
+      String initial = chosen || !leavesOpen(option) ? option.initial() : "";
+      set(option.name(), texts.getOrDefault(option.name(), initial));
+    }
+  }
+
+  /** Whether nothing need be typed: the step finds out by itself. */
+  private static boolean leavesOpen(StepSpec.Option option) {
+    return option.initial().equals("auto") || option.initial().equals("none");
+  }
+
   /** By name, each with its label over it; those that do not count beside the others are not seen. */
   Map<String, Node> fields() {
     for (StepSpec.Option option : options) {
@@ -182,7 +196,7 @@ final class StepSettings {
       box.setValue(option.initial());
       return box;
     }
-    boolean auto = option.initial().equals("auto") || option.initial().equals("none");
+    boolean auto = leavesOpen(option);
     String offered = workspace.offered(step, option);
     TextField text = new TextField(offered.isEmpty() && !auto ? option.initial() : offered);
     boolean ofNumber =

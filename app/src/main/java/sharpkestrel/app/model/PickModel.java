@@ -2,9 +2,7 @@ package sharpkestrel.app.model;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.WeakHashMap;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.collections.FXCollections;
@@ -13,6 +11,7 @@ import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.objects.ObjectAt;
 import sharpkestrel.objects.PickObjects;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
 import sharpkestrel.segment.Branch;
@@ -39,13 +38,16 @@ public final class PickModel {
   private final Workspace workspace;
   private final ReadOnlyObjectWrapper<Picked> picked = new ReadOnlyObjectWrapper<>();
   private final ObservableList<Picked> accepted = FXCollections.observableArrayList();
-  /** What was accepted of trees that were shown before. */
-  private final Map<MergeTree, List<Picked>> acceptedOf = new WeakHashMap<>();
+  private final ObservableList<Picked> seenAccepted =
+      FXCollections.unmodifiableObservableList(accepted);
+  private final KeptPicks kept;
 
   private Cut cut;
 
-  /** The tree of what is accepted now; it stays while something else is shown. */
+  /** The tree of what is accepted now, and the result it is of; they stay while something else is shown. */
   private MergeTree tree;
+
+  private String treeName = "";
 
   private int[] nodePixels;
   private ClickedObject clicked;
@@ -55,6 +57,7 @@ public final class PickModel {
 
   public PickModel(Workspace workspace) {
     this.workspace = workspace;
+    kept = new KeptPicks(workspace);
     workspace.paneAProperty().addListener((p, before, now) -> follow());
     follow();
   }
@@ -67,11 +70,9 @@ public final class PickModel {
     } else if (cut.tree() != tree) {
       drop();
       nodePixels = null;
-      if (tree != null) {
-        acceptedOf.put(tree, List.copyOf(accepted));
-      }
       tree = cut.tree();
-      accepted.setAll(acceptedOf.getOrDefault(tree, List.of()));
+      treeName = shown.name();
+      accepted.setAll(kept.of(treeName));
     }
   }
 
@@ -84,8 +85,9 @@ public final class PickModel {
     return picked.getReadOnlyProperty();
   }
 
+  /** What was accepted of the tree, to be looked at. */
   public ObservableList<Picked> accepted() {
-    return accepted;
+    return seenAccepted;
   }
 
   /** What the first click picked out of the tree, with its branch; empty where nothing is picked. */
@@ -174,8 +176,37 @@ public final class PickModel {
   /** Puts what is picked among the accepted. */
   public void accept() {
     if (picked.get() != null) {
-      accepted.add(picked.get());
+      List<Picked> more = new ArrayList<>(accepted);
+      more.add(picked.get());
       drop();
+      change("accept object", more);
+    }
+  }
+
+  /** Takes back what was accepted last. */
+  public void takeBackLast() {
+    if (!accepted.isEmpty()) {
+      change("take object back", accepted.subList(0, accepted.size() - 1));
+    }
+  }
+
+  /** Takes back all that was accepted of the tree. */
+  public void takeBackAll() {
+    change("take objects back", List.of());
+  }
+
+  private void change(String what, List<Picked> now) {
+    String name = treeName;
+    CrsName crs = cut.superpixels().grid().crs();
+    List<Picked> before = List.copyOf(accepted);
+    List<Picked> after = List.copyOf(now);
+    workspace.undo().change(what, () -> put(name, after, crs), () -> put(name, before, crs));
+  }
+
+  private void put(String name, List<Picked> picks, CrsName crs) {
+    kept.put(name, picks, crs);
+    if (name.equals(treeName)) {
+      accepted.setAll(picks);
     }
   }
 

@@ -1,7 +1,5 @@
 package sharpkestrel.app.model;
 
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -14,7 +12,6 @@ import javafx.collections.ObservableList;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.Crs;
-import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.Layer;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Job;
@@ -62,15 +59,15 @@ public final class ProfileModel {
    */
   public record Shown(List<Place> places, Raster scene, ProfileReport report) {}
 
-  private static final String FILE = "hand/profiles.gpkg";
-
   private final Workspace workspace;
+  private final HandFile file;
   private final ObservableList<Place> places = FXCollections.observableArrayList();
   private final ObjectProperty<Shown> shown = new SimpleObjectProperty<>();
   private final AtomicInteger asked = new AtomicInteger();
 
   public ProfileModel(Workspace workspace) {
     this.workspace = workspace;
+    file = new HandFile(workspace, "profiles");
     read();
     places.addListener((ListChangeListener<Place>) change -> {
       write();
@@ -160,56 +157,30 @@ public final class ProfileModel {
         there, scene, new ProfileReport(profiles, scene.bands(), Profiles.grain(scene)));
   }
 
-  private Path file() {
-    return workspace.folder().resolve(FILE);
-  }
-
   private void write() {
-    List<Place> now = List.copyOf(places);
-    Path file = file();
-    workspace
-        .tasks()
-        .quietly(
-            () -> {
-              if (now.isEmpty()) {
-                deleteQuietly(file);
-                return;
-              }
-              double[] colours = now.stream().mapToDouble(Place::colour).toArray();
-              double[] parts = now.stream().mapToDouble(p -> p.shown() ? 1 : 0).toArray();
-              Table table = new Table(
-                  now.size(),
-                  List.of(
-                      Table.Column.ofTexts(
-                          "name", "Name", now.stream().map(Place::name).toList()),
-                      new Table.Column("colour", "Colour", "", colours),
-                      new Table.Column("shown", "Shown", "", parts)));
-              GeoPackage.write(
-                  new Layer(
-                      "profiles",
-                      now.get(0).crs(),
-                      now.stream().map(Place::area).toList(),
-                      table,
-                      Map.of()),
-                  file);
-            },
-            workspace.messageProperty()::set);
-  }
-
-  private static void deleteQuietly(Path file) {
-    try {
-      Files.deleteIfExists(file);
-    } catch (java.io.IOException stays) {
-      throw new RasterException(file + " could not be deleted: " + stays.getMessage(), stays);
+    if (places.isEmpty()) {
+      file.delete();
+      return;
     }
+    double[] colours = places.stream().mapToDouble(Place::colour).toArray();
+    double[] parts = places.stream().mapToDouble(p -> p.shown() ? 1 : 0).toArray();
+    Table table = new Table(
+        places.size(),
+        List.of(
+            Table.Column.ofTexts(
+                "name", "Name", places.stream().map(Place::name).toList()),
+            new Table.Column("colour", "Colour", "", colours),
+            new Table.Column("shown", "Shown", "", parts)));
+    file.write(new Layer(
+        "profiles",
+        places.getFirst().crs(),
+        places.stream().map(Place::area).toList(),
+        table,
+        Map.of()));
   }
 
   private void read() {
-    if (!Files.isRegularFile(file())) {
-      return;
-    }
-    try {
-      Layer layer = GeoPackage.read(file(), "");
+    file.read().ifPresent(layer -> {
       for (int i = 0; i < layer.size(); i++) {
         places.add(new Place(
             layer.table().column("name").text(i),
@@ -218,8 +189,6 @@ public final class ProfileModel {
             layer.geometries().get(i),
             layer.table().values("shown")[i] != 0));
       }
-    } catch (RasterException damaged) {
-      workspace.messageProperty().set(damaged.getMessage());
-    }
+    });
   }
 }

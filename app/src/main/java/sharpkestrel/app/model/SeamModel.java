@@ -1,7 +1,5 @@
 package sharpkestrel.app.model;
 
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -20,7 +18,6 @@ import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.SeamVisibility;
-import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.Layer;
 import sharpkestrel.place.Mosaic;
 import sharpkestrel.place.mosaic.BalancedBlock;
@@ -46,6 +43,9 @@ public final class SeamModel {
       OutlineSet areas, List<SeamEdits.Side> sides, Optional<SeamVisibility> visibility) {}
 
   private final Workspace workspace;
+  private final HandFile areasKept;
+  private final HandFile interestKept;
+  private final HandFile leftOutKept;
   private final ReadOnlyObjectWrapper<State> state = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<OutlineSet> leftOut = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<OutlineSet> interest = new ReadOnlyObjectWrapper<>();
@@ -57,6 +57,9 @@ public final class SeamModel {
 
   public SeamModel(Workspace workspace) {
     this.workspace = workspace;
+    areasKept = new HandFile(workspace, "seam-areas");
+    interestKept = new HandFile(workspace, "area-of-interest");
+    leftOutKept = new HandFile(workspace, "left-out");
   }
 
   /** Null while no seams were found. */
@@ -76,17 +79,17 @@ public final class SeamModel {
 
   /** Where that is kept. */
   public Path interestFile() {
-    return workspace.folder().resolve("hand").resolve("area-of-interest.gpkg");
+    return interestKept.path();
   }
 
   /** Where the areas in hand are kept. */
   public Path areasFile() {
-    return workspace.folder().resolve("hand").resolve("seam-areas.gpkg");
+    return areasKept.path();
   }
 
   /** Where what is left out is kept. */
   public Path leftOutFile() {
-    return workspace.folder().resolve("hand").resolve("left-out.gpkg");
+    return leftOutKept.path();
   }
 
   /** The system in which areas are drawn; empty before the scenes are balanced. */
@@ -152,7 +155,7 @@ public final class SeamModel {
       state.set(null);
       return;
     }
-    write(areas, "areas", areasFile());
+    areasKept.write(Layer.of("areas", areas));
     state.set(new State(areas, SeamEdits.sides(areas), Optional.empty()));
     preview(areas);
     BalancedBlock measured = block;
@@ -235,7 +238,7 @@ public final class SeamModel {
 
   private void putInterest(OutlineSet area) {
     if (area != null) {
-      write(area, "area_of_interest", interestFile());
+      interestKept.write(Layer.of("area_of_interest", area));
     }
     interest.set(area);
     if (state.get() != null) {
@@ -259,24 +262,8 @@ public final class SeamModel {
 
   private void putLeftOut(OutlineSet areas) {
     if (areas != null) {
-      write(areas, "left_out", leftOutFile());
+      leftOutKept.write(Layer.of("left_out", areas));
     }
     leftOut.set(areas);
-  }
-
-  private void write(OutlineSet set, String layer, Path file) {
-    workspace
-        .tasks()
-        .quietly(
-            () -> {
-              try {
-                Files.createDirectories(file.getParent());
-              } catch (IOException failed) {
-                throw new RasterException(
-                    file.getParent() + " could not be made: " + failed.getMessage(), failed);
-              }
-              GeoPackage.write(Layer.of(layer, set), file);
-            },
-            workspace.messageProperty()::set);
   }
 }

@@ -150,6 +150,39 @@ class ProjectFileTest {
   }
 
   @Test
+  void whatWasPickedAndAcceptedIsKeptAndCanBeTakenBack() throws Exception {
+    Workspace before = new Workspace();
+    Platform.runLater(() -> ProjectFile.begin(before, project));
+    WaitForAsyncUtils.waitForFxEvents();
+    run(before, "open", Map.of(), Map.of(), Map.of("file", scene.toString()));
+    run(before, "segment", Map.of("scene", "open"), Map.of(), Map.of("grain", "40"));
+    PickModel picks = WaitForAsyncUtils.asyncFx(() -> new PickModel(before)).get();
+    WaitForAsyncUtils.asyncFx(() -> {
+          picks.pick(70, 50);
+          picks.accept();
+          picks.pick(20, 20);
+          picks.accept();
+          before.undo().undo();
+        })
+        .get();
+    settle(before);
+    String places = picks.places();
+    assertThat(picks.accepted()).hasSize(1);
+
+    Workspace after = opened();
+    PickModel again = WaitForAsyncUtils.asyncFx(() -> new PickModel(after)).get();
+
+    assertThat(again.places()).isEqualTo(places);
+    assertThat(again.accepted().getFirst().outlines().getFirst().getArea())
+        .isEqualTo(picks.accepted().getFirst().outlines().getFirst().getArea());
+    WaitForAsyncUtils.asyncFx(again::takeBackAll).get();
+    settle(after);
+    assertThat(project.resolve("hand").resolve("picked-segment.gpkg")).doesNotExist();
+    WaitForAsyncUtils.asyncFx(() -> after.undo().undo()).get();
+    assertThat(again.places()).isEqualTo(places);
+  }
+
+  @Test
   void deletedFilesCostOnlyTime() throws Exception {
     Workspace before = made();
     Set<String> kept = names("objects");

@@ -1,0 +1,58 @@
+package sharpkestrel.app.bench;
+
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Optional;
+import javafx.scene.control.Button;
+import javafx.scene.control.Tooltip;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.flow.StepSpec;
+
+/**
+ * Sets a step's panel as what is in pane A, or the nearest that this comes from, was made by the step: where one goes on
+ * after the panel was set otherwise, or after the project was opened again.
+ */
+final class AsMade extends Button {
+
+  private final Workspace workspace;
+  private final StepSpec step;
+
+  AsMade(Workspace workspace, StepSpec step, StepInputs inputs, StepSettings settings) {
+    this.workspace = workspace;
+    this.step = step;
+    setId(step.id() + "-as-made");
+    setMaxWidth(Double.MAX_VALUE);
+    managedProperty().bind(visibleProperty());
+    setOnAction(e -> made().ifPresent(result -> {
+      settings.setAll(result.settings());
+      inputs.takeAsIn(result);
+    }));
+    workspace.paneAProperty().addListener((p, before, now) -> show());
+    show();
+  }
+
+  private void show() {
+    Optional<Result> made = made();
+    setVisible(made.isPresent());
+    made.ifPresent(result -> {
+      setText("Settings of " + result.title());
+      setTooltip(new Tooltip(
+          "Sets inputs and settings as they were when " + result.title() + " was made"));
+    });
+  }
+
+  /** What is in pane A, or the nearest that it comes from, that this step made. */
+  private Optional<Result> made() {
+    Deque<Result> near = new ArrayDeque<>();
+    Optional.ofNullable(workspace.paneAProperty().get()).ifPresent(near::add);
+    while (!near.isEmpty()) {
+      Result result = near.remove();
+      if (result.step().id().equals(step.id())) {
+        return Optional.of(result);
+      }
+      near.addAll(result.inputs().values());
+    }
+    return Optional.empty();
+  }
+}

@@ -1,0 +1,73 @@
+package sharpkestrel.app.model;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+import sharpkestrel.expr.Table;
+import sharpkestrel.io.Layer;
+import sharpkestrel.objects.PickObjects;
+import sharpkestrel.raster.CrsName;
+
+/** What was picked out of each tree and accepted. Kept with the project. */
+final class KeptPicks {
+
+  private static final String PLACES = "places";
+  private static final String AREA = "area";
+
+  private final Workspace workspace;
+  private final Map<String, List<PickModel.Picked>> of = new HashMap<>();
+
+  KeptPicks(Workspace workspace) {
+    this.workspace = workspace;
+  }
+
+  private HandFile file(String tree) {
+    return new HandFile(workspace, "picked-" + tree);
+  }
+
+  /** Those of a tree, in the order in which they were accepted. */
+  List<PickModel.Picked> of(String tree) {
+    return of.computeIfAbsent(
+        tree, name -> file(name).read().map(KeptPicks::picks).orElse(List.of()));
+  }
+
+  void put(String tree, List<PickModel.Picked> picks, CrsName crs) {
+    of.put(tree, picks);
+    if (picks.isEmpty()) {
+      file(tree).delete();
+    } else {
+      file(tree).write(layer(picks, crs));
+    }
+  }
+
+  private static Layer layer(List<PickModel.Picked> picks, CrsName crs) {
+    GeometryFactory factory = new GeometryFactory();
+    List<Geometry> outlines = picks.stream()
+        .map(p -> factory.buildGeometry(p.outlines().stream()
+            .flatMap(outline ->
+                IntStream.range(0, outline.getNumGeometries()).mapToObj(outline::getGeometryN))
+            .toList()))
+        .toList();
+    List<String> places =
+        picks.stream().map(p -> PickObjects.toText(List.of(p.parts()))).toList();
+    double[] areas = picks.stream().mapToDouble(PickModel.Picked::area).toArray();
+    Table table = new Table(
+        picks.size(),
+        List.of(
+            Table.Column.ofTexts(PLACES, "Places", places),
+            new Table.Column(AREA, "Area", "m²", areas)));
+    return new Layer("picked", crs, outlines, table, Map.of());
+  }
+
+  private static List<PickModel.Picked> picks(Layer layer) {
+    return IntStream.range(0, layer.size())
+        .mapToObj(i -> new PickModel.Picked(
+            PickObjects.fromText(layer.table().column(PLACES).text(i)).getFirst(),
+            List.of(layer.geometries().get(i)),
+            layer.table().values(AREA)[i]))
+        .toList();
+  }
+}
