@@ -169,6 +169,7 @@ class SegmentWindowTest extends TownWindow {
     // 240 m by 240 m in cells of 50 m
     assertThat(cut.objects()).isEqualTo(25);
 
+    assertThat(window.scene().lookup("#segment-as-made").isVisible()).isFalse();
     // set otherwise, then as what is shown was made
     ComboBox<String> method = robot.lookup("#segment-method").queryComboBox();
     robot.interact(() -> method.setValue("merge_tree"));

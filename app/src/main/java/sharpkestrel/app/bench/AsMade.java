@@ -2,7 +2,9 @@ package sharpkestrel.app.bench;
 
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import javafx.scene.control.Button;
 import javafx.scene.control.Tooltip;
 import sharpkestrel.app.model.Result;
@@ -17,10 +19,14 @@ final class AsMade extends Button {
 
   private final Workspace workspace;
   private final StepSpec step;
+  private final StepInputs inputs;
+  private final StepSettings settings;
 
   AsMade(Workspace workspace, StepSpec step, StepInputs inputs, StepSettings settings) {
     this.workspace = workspace;
     this.step = step;
+    this.inputs = inputs;
+    this.settings = settings;
     setId(step.id() + "-as-made");
     setMaxWidth(Double.MAX_VALUE);
     managedProperty().bind(visibleProperty());
@@ -28,18 +34,30 @@ final class AsMade extends Button {
       settings.setAll(result.settings());
       inputs.takeAsIn(result);
     }));
-    workspace.paneAProperty().addListener((p, before, now) -> show());
-    show();
+    workspace.paneAProperty().addListener((p, before, now) -> refresh());
+    refresh();
   }
 
-  private void show() {
-    Optional<Result> made = made();
+  /** Shows itself where the panel is set otherwise. */
+  void refresh() {
+    Optional<Result> made = made().filter(result -> !isSetAs(result));
     setVisible(made.isPresent());
     made.ifPresent(result -> {
       setText("Settings of " + result.title());
       setTooltip(new Tooltip(
           "Sets inputs and settings as they were when " + result.title() + " was made"));
     });
+  }
+
+  private boolean isSetAs(Result result) {
+    return settings.texts().equals(result.settings())
+        && inputs.files().equals(result.files())
+        && names(inputs.results()).equals(names(result.inputs()));
+  }
+
+  private static Map<String, String> names(Map<String, Result> results) {
+    return results.entrySet().stream()
+        .collect(Collectors.toMap(Map.Entry::getKey, entry -> entry.getValue().name()));
   }
 
   /** What is in pane A, or the nearest that it comes from, that this step made. */

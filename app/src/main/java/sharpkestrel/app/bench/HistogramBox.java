@@ -58,6 +58,15 @@ public final class HistogramBox extends Pane {
     });
   }
 
+  /** Takes another size, in pixels of the screen. */
+  void setSize(double width, double height) {
+    canvas.setWidth(width);
+    canvas.setHeight(height);
+    setPrefSize(width, height);
+    axis = new ValueAxis(axis.from(), axis.to(), PAD, width);
+    draw();
+  }
+
   /** To a thousandth of the axis or finer, in decimal digits, so that the text of the tests stays short. */
   private double rounded(double value) {
     double step = Math.pow(10, Math.floor(Math.log10((axis.to() - axis.from()) / 1000)));

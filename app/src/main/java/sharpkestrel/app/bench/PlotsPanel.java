@@ -38,6 +38,13 @@ final class PlotsPanel extends VBox {
   private static final int RANKED = 30;
   private static final double HISTOGRAM_WIDTH = 300;
   private static final double HISTOGRAM_HEIGHT = 112;
+  private static final int SCATTER_SIDE = 150;
+
+  /** From this height on the scatter plot stands as large as it can beside the other two. */
+  private static final double TALL = 330;
+
+  /** What a card has around what it holds, on both sides together. */
+  private static final double AROUND = 20;
   /** Share of the values at either end that the axis leaves out. */
   private static final double TAIL = 0.005;
 
@@ -62,9 +69,38 @@ final class PlotsPanel extends VBox {
     super(6);
     this.choice = choice;
     FilterRow filter = new FilterRow(workspace, choice, "plots");
-    HBox cards = new HBox(10, histogramCard(), scatterCard(), compareCard());
+    VBox ofOne = histogramCard();
+    VBox ofTwo = scatterCard();
+    VBox compared = compareCard();
+    HBox cards = new HBox(10);
     VBox.setVgrow(cards, Priority.ALWAYS);
     getChildren().addAll(filter, cards);
+    VBox column = new VBox(10);
+    cards.heightProperty().addListener((p, before, now) -> {
+      boolean tall = now.doubleValue() >= TALL;
+      double side = tall ? Math.min(now.doubleValue() - AROUND, getWidth() / 2) : SCATTER_SIDE;
+      scatter.setSide((int) side);
+      if (tall != column.getChildren().isEmpty()) {
+        return;
+      }
+      // a node has one parent at a time
+      cards.getChildren().clear();
+      column.getChildren().clear();
+      if (tall) {
+        column.getChildren().addAll(ofOne, compared);
+        cards.getChildren().addAll(column, ofTwo);
+      } else {
+        cards.getChildren().addAll(ofOne, ofTwo, compared);
+        histogram.setSize(HISTOGRAM_WIDTH, HISTOGRAM_HEIGHT);
+      }
+    });
+    column
+        .widthProperty()
+        .addListener(
+            (p, before, now) -> histogram.setSize(now.doubleValue() - AROUND, HISTOGRAM_HEIGHT));
+    HBox.setHgrow(column, Priority.ALWAYS);
+    VBox.setVgrow(compared, Priority.ALWAYS);
+    cards.getChildren().addAll(ofOne, ofTwo, compared);
     choice.onChange(this::refresh);
     refresh();
   }

@@ -8,6 +8,7 @@ import javafx.scene.Cursor;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
 import javafx.scene.layout.Pane;
 import sharpkestrel.app.look.Inks;
 import sharpkestrel.app.model.ScatterSample;
@@ -17,6 +18,9 @@ import sharpkestrel.app.viewer.Palette;
 final class ScatterPlot extends Pane {
 
   private static final int SIDE = 150;
+  private static final int LARGE = 300;
+
+  private int side = SIDE;
 
   private final Canvas canvas = new Canvas(SIDE + 2, SIDE + 2);
   private final Inks inks = new Inks(this::draw, "soft", "text", "card");
@@ -38,11 +42,24 @@ final class ScatterPlot extends Pane {
     setOnMousePressed(e -> lasso.clear());
     setOnMouseDragged(e -> {
       lasso.add(new double[] {
-        Math.max(0, Math.min(SIDE, e.getX())), Math.max(0, Math.min(SIDE, e.getY()))
+        Math.max(0, Math.min(side, e.getX())), Math.max(0, Math.min(side, e.getY()))
       });
       draw();
     });
     setOnMouseReleased(e -> let());
+  }
+
+  /** Another length of its sides, in pixels of the screen. */
+  void setSide(int newSide) {
+    if (newSide == side) {
+      return;
+    }
+    side = newSide;
+    canvas.setWidth(side + 2.0);
+    canvas.setHeight(side + 2.0);
+    setPrefSize(side + 2.0, side + 2.0);
+    lasso.clear();
+    draw();
   }
 
   /** Told the corners of an area, in values of both bands; empty where it is taken away by a click. */
@@ -92,9 +109,9 @@ final class ScatterPlot extends Pane {
       drawn.accept(new double[0], new double[0]);
     } else {
       double[] xs =
-          lasso.stream().mapToDouble(p -> lowX + p[0] / SIDE * (highX - lowX)).toArray();
+          lasso.stream().mapToDouble(p -> lowX + p[0] / side * (highX - lowX)).toArray();
       double[] ys =
-          lasso.stream().mapToDouble(p -> highY - p[1] / SIDE * (highY - lowY)).toArray();
+          lasso.stream().mapToDouble(p -> highY - p[1] / side * (highY - lowY)).toArray();
       drawn.accept(xs, ys);
     }
     draw();
@@ -102,18 +119,18 @@ final class ScatterPlot extends Pane {
 
   private void draw() {
     GraphicsContext g = canvas.getGraphicsContext2D();
-    g.clearRect(0, 0, SIDE + 2, SIDE + 2);
+    g.clearRect(0, 0, side + 2, side + 2);
     g.setFill(inks.of("card"));
-    g.fillRect(0, 0, SIDE, SIDE);
+    g.fillRect(0, 0, side, side);
     if (sample != null) {
       density(g);
       for (int k = 0; k < sample.places().size(); k++) {
         g.setFill(Palette.of(colours[k]));
         float[][] place = sample.places().get(k);
         for (int i = 0; i < place[0].length; i++) {
-          double px = (place[0][i] - lowX) / (highX - lowX) * SIDE;
-          double py = (highY - place[1][i]) / (highY - lowY) * SIDE;
-          if (px >= 0 && py >= 0 && px < SIDE && py < SIDE) {
+          double px = (place[0][i] - lowX) / (highX - lowX) * side;
+          double py = (highY - place[1][i]) / (highY - lowY) * side;
+          if (px >= 0 && py >= 0 && px < side && py < side) {
             g.fillRect(px, py, 1.5, 1.5);
           }
         }
@@ -121,7 +138,7 @@ final class ScatterPlot extends Pane {
     }
     g.setStroke(inks.of("soft"));
     g.setLineWidth(1);
-    g.strokeRect(0.5, 0.5, SIDE, SIDE);
+    g.strokeRect(0.5, 0.5, side, side);
     if (lasso.size() > 1) {
       g.setStroke(inks.of("text"));
       g.setLineWidth(1.5);
@@ -133,28 +150,32 @@ final class ScatterPlot extends Pane {
   }
 
   private void density(GraphicsContext g) {
-    int[] counts = new int[SIDE * SIDE];
+    // dots that can be seen in a large plot
+    int cell = side > LARGE ? 2 : 1;
+    int cells = side / cell;
+    int[] counts = new int[cells * cells];
     int top = 1;
     for (int i = 0; i < sample.x().length; i++) {
-      double px = (sample.x()[i] - lowX) / (highX - lowX) * SIDE;
-      double py = (highY - sample.y()[i]) / (highY - lowY) * SIDE;
-      if (px >= 0 && py >= 0 && px < SIDE && py < SIDE) {
-        int at = (int) py * SIDE + (int) px;
+      double px = (sample.x()[i] - lowX) / (highX - lowX) * cells;
+      double py = (highY - sample.y()[i]) / (highY - lowY) * cells;
+      if (px >= 0 && py >= 0 && px < cells && py < cells) {
+        int at = (int) py * cells + (int) px;
         counts[at]++;
         top = Math.max(top, counts[at]);
       }
     }
     int rgb = Palette.argb(0, inks.of("text"));
-    int[] pixels = new int[SIDE * SIDE];
+    int[] pixels = new int[cells * cells];
     for (int i = 0; i < pixels.length; i++) {
       // by the logarithm, so that rare pairs show beside common ones
       double share = Math.log1p(counts[i]) / Math.log1p(top);
       pixels[i] = (int) (counts[i] == 0 ? 0 : 40 + 215 * share) << 24 | rgb;
     }
-    javafx.scene.image.WritableImage image = new javafx.scene.image.WritableImage(SIDE, SIDE);
+    WritableImage image = new WritableImage(cells, cells);
     image
         .getPixelWriter()
-        .setPixels(0, 0, SIDE, SIDE, PixelFormat.getIntArgbInstance(), pixels, 0, SIDE);
-    g.drawImage(image, 0, 0);
+        .setPixels(0, 0, cells, cells, PixelFormat.getIntArgbInstance(), pixels, 0, cells);
+    g.setImageSmoothing(false);
+    g.drawImage(image, 0, 0, cells * cell, cells * cell);
   }
 }

@@ -12,7 +12,9 @@ import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.stage.FileChooser;
 import javafx.util.StringConverter;
@@ -101,7 +103,9 @@ final class StepInputs {
 
   /** A box of results, with a button that adds a file to it. */
   private Node withFile(StepSpec.Input input, ComboBox<Choice> box) {
-    Button file = new Button("File");
+    Button file = new Button("\u2026");
+    file.getStyleClass().add("narrow");
+    file.setTooltip(new Tooltip("Choose a file"));
     file.setId(box.getId() + "-file");
     file.setMinWidth(Region.USE_PREF_SIZE);
     file.setOnAction(e -> {
@@ -112,8 +116,12 @@ final class StepInputs {
         choose(input.name(), chosen.getPath());
       }
     });
-    box.setPrefWidth(152);
-    return new HBox(4, box, file);
+    box.setMaxWidth(Double.MAX_VALUE);
+    HBox.setHgrow(box, Priority.ALWAYS);
+    HBox both = new HBox(4, box, file);
+    // three beside each other in the narrowest panel
+    both.setPrefWidth(178);
+    return both;
   }
 
   /** Takes a file for an input; none where its name is empty. */

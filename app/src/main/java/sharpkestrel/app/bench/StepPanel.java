@@ -49,6 +49,7 @@ public final class StepPanel extends HBox {
   private final StepSpec step;
   private final StepInputs inputs;
   private final StepSettings settings;
+  private final AsMade asMade;
   private final Label does = new Label();
   private final Label trouble = new Label();
   private final TextField resultTitle = new TextField();
@@ -86,6 +87,8 @@ public final class StepPanel extends HBox {
     inputs.onlyThose(input -> input.counts(settings::text));
     Runnable showInputs =
         () -> inputFields.forEach((input, field) -> field.setVisible(input.counts(settings::text)));
+    asMade = new AsMade(workspace, step, inputs, settings);
+    inputs.onChange(asMade::refresh);
     showInputs.run();
     layOut(fields, inputFields, settings.fields());
     settings.onArea(patch -> scene()
@@ -98,6 +101,7 @@ public final class StepPanel extends HBox {
     });
     settings.onChange(() -> {
       showInputs.run();
+      asMade.refresh();
       changed.run();
       if (tried) {
         again.playFromStart();
@@ -224,7 +228,6 @@ public final class StepPanel extends HBox {
     // What runs stands at the same place in every panel.
     Region gap = new Region();
     VBox.setVgrow(gap, Priority.ALWAYS);
-    Node asMade = new AsMade(workspace, step, inputs, settings);
     VBox box = new VBox(6, name, resultTitle, asMade, trouble, gap);
     if (step.resultType() == Raster.class
         || step.resultType() == Cut.class

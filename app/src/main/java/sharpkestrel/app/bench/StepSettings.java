@@ -179,8 +179,8 @@ final class StepSettings {
     label.setTooltip(new Tooltip(does));
     if (editor instanceof Region region) {
       region.setPrefWidth(
-          editor instanceof HBox
-              ? Math.max(200, region.getPrefWidth())
+          editor instanceof HBox && region.getPrefWidth() < 0
+              ? 200
               : Math.max(150, region.getPrefWidth()));
     }
     return new VBox(2, label, editor);
