@@ -25,6 +25,7 @@ import org.testfx.framework.junit5.Start;
 import sharpkestrel.app.model.PickModel;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.shell.Shell;
+import sharpkestrel.app.viewer.Trials;
 import sharpkestrel.expr.Table;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
@@ -143,6 +144,23 @@ class SegmentWindowTest extends TownWindow {
     robot.clickOn("#plots-make");
     window.waiting().results(5);
     assertThat(((ObjectSet) workspace().results().getLast().value()).count()).isEqualTo(right);
+  }
+
+  @Test
+  void whatRefiningWouldDrawIsTriedInThePatchAlone(FxRobot robot) {
+    segment(robot);
+    robot.clickOn("#tool-refine-objects");
+    robot.interact(() -> {
+      ComboBox<String> operation = robot.lookup("#refine-objects-operation").queryComboBox();
+      operation.setValue("dissolve");
+    });
+    Waiting.type(robot, "#refine-objects-area", "300");
+    robot.clickOn("#refine-objects-try");
+    Trials trials = ((Shell) window.scene().getRoot()).picture().trials();
+    window.waiting().until("the trial", trials::isTried);
+    assertThat(window.scene().getRoot().lookupAll(".error"))
+        .allMatch(node -> ((Label) node).getText().isEmpty());
+    assertThat(workspace().results()).hasSize(3);
   }
 
   @Test

@@ -2,9 +2,12 @@ package sharpkestrel.objects;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.raster.LabelRaster;
+import sharpkestrel.raster.ScratchLabels;
+import sharpkestrel.raster.Window;
 import sharpkestrel.segment.Cut;
 
 /**
@@ -17,6 +20,8 @@ import sharpkestrel.segment.Cut;
  */
 public record ObjectSet(
     LabelRaster labels, int[] rowOf, int[] ids, Table table, GroundSize ground) {
+
+  private static final int STRIP = 64;
 
   /** The objects of a cut with their areas. */
   public static ObjectSet of(Cut cut) {
@@ -37,6 +42,27 @@ public record ObjectSet(
 
   public ObjectSet withTable(Table newTable) {
     return new ObjectSet(labels, rowOf, ids, newTable, ground);
+  }
+
+  /** The objects that reach into a window of the labels' grid, on its pixels alone. */
+  public ObjectSet within(Window window) {
+    ScratchLabels there = new ScratchLabels(labels.grid().part(window));
+    boolean[] reaches = new boolean[count()];
+    int[] strip = new int[window.width() * STRIP];
+    for (int top = 0; top < window.height(); top += STRIP) {
+      int height = Math.min(STRIP, window.height() - top);
+      labels.read(new Window(window.x(), window.y() + top, window.width(), height), strip);
+      for (int i = 0; i < window.width() * height; i++) {
+        if (rowOf[strip[i]] >= 0) {
+          reaches[rowOf[strip[i]]] = true;
+        }
+      }
+      there.write(new Window(0, top, window.width(), height), strip);
+    }
+    there.setMaxLabel(labels.maxLabel());
+    int[] rows = IntStream.range(0, count()).filter(row -> reaches[row]).toArray();
+    ObjectSet some = select(rows);
+    return new ObjectSet(there, some.rowOf, some.ids, some.table, ground);
   }
 
   /** The objects at the given rows, in that order. */

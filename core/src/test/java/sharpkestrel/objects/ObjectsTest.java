@@ -53,6 +53,19 @@ class ObjectsTest {
         labels, new int[] {-1, 0, 1}, new int[] {7, 8}, table, new GroundSize(0.5, 0.5));
   }
 
+  @Test
+  void withinAWindowAreTheObjectsThatReachIntoItWithTheirNumbersAndValues() {
+    ObjectSet drawn = Drawn.of("aabbb..", "aacccd.", "eeccfd.", "eeggfh.");
+
+    ObjectSet some = drawn.within(new Window(2, 1, 3, 2));
+
+    assertThat(Drawn.letters(some)).containsExactly("aaa", "aab");
+    assertThat(some.ids()).containsExactly(102, 104 + 1);
+    // of the whole objects
+    assertThat(some.table().values("area")).containsExactly(5, 2);
+    assertThat(some.labels().grid()).isEqualTo(drawn.labels().grid().part(new Window(2, 1, 3, 2)));
+  }
+
   private static MemoryRaster scene() {
     float[][] planes = new float[2][SIZE * SIZE];
     for (int i = 0; i < planes[0].length; i++) {

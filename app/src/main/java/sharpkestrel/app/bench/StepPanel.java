@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
@@ -32,7 +31,6 @@ import sharpkestrel.app.model.ResultMaker;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.flow.StepSpec;
-import sharpkestrel.gather.Clip;
 import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
@@ -40,9 +38,6 @@ import sharpkestrel.segment.Cut;
 
 /** The panel of any step, made from its declaration: inputs, settings with units and ranges, try and run. */
 public final class StepPanel extends HBox {
-
-  /** Steps that draw objects anew: what they would draw is seen in the patch before it is made. */
-  private static final Set<String> TRIED_ON_OBJECTS = Set.of("refine-objects");
 
   private final Workspace workspace;
   private final PictureView picture;
@@ -229,9 +224,7 @@ public final class StepPanel extends HBox {
     Region gap = new Region();
     VBox.setVgrow(gap, Priority.ALWAYS);
     VBox box = new VBox(6, name, resultTitle, asMade, trouble, gap);
-    if (step.resultType() == Raster.class
-        || step.resultType() == Cut.class
-        || TRIED_ON_OBJECTS.contains(step.id())) {
+    if (StepTrial.suits(step)) {
       Button trial = new Button("Try here");
       trial.setId(step.id() + "-try");
       trial.setMaxWidth(Double.MAX_VALUE);
@@ -326,23 +319,23 @@ public final class StepPanel extends HBox {
     Map<String, Result> results = inputs.results();
     Map<String, String> files = inputs.files();
     Map<String, String> texts = settingTexts();
-    boolean tree = step.resultType() == Cut.class;
     int mine = trials.incrementAndGet();
-    if (tree) {
+    if (StepTrial.isOfTree(step)) {
       useHeightOfScene(results.get("scene"), texts);
     }
-    Optional<Extent> patch = tree && results.get("scene") != null
-        ? picture.trials().patchOn((Raster) results.get("scene").value())
-        : Optional.empty();
-    if (tree && patch.isEmpty()) {
-      trouble.setText("Show the scene to be segmented in pane A, then try again.");
-      return;
-    }
-    if (TRIED_ON_OBJECTS.contains(step.id()) && !results.containsKey("objects")) {
+    if (StepTrial.isOnObjects(step) && !results.containsKey("objects")) {
       trouble.setText("Objects of a file are not tried: run all, or choose a result.");
       return;
     }
-    if (!tree) {
+    Optional<Raster> under = Optional.ofNullable(StepTrial.tried(step, results));
+    Optional<Extent> patch = under.flatMap(picture.trials()::patchWithin);
+    if (StepTrial.isOfTree(step) || StepTrial.isOnObjects(step)) {
+      if (patch.isEmpty()) {
+        trouble.setText(
+            "Show what is to be tried in pane A, with the patch on it, then try again.");
+        return;
+      }
+    } else {
       picture.trials().ensure();
     }
     workspace
@@ -353,18 +346,7 @@ public final class StepPanel extends HBox {
               if (mine != trials.get()) {
                 throw new CancellationException("another trial was asked for since");
               }
-              Map<String, Object> values = ResultMaker.values(step, results, files);
-              if (tree) {
-                values.put("scene", new Clip((Raster) values.get("scene"), patch).run(job));
-              }
-              Object made = step.make(values, texts).run(job);
-              Object shown = ResultMaker.cached(made);
-              Raster under = tree
-                  ? (Raster) values.get("scene")
-                  : shown instanceof Raster raster
-                      ? raster
-                      : results.get("objects").backdrop();
-              return new Trial(shown, under);
+              return StepTrial.of(step, results, files, texts, patch, job);
             },
             trial -> {
               if (mine == trials.get()) {
@@ -414,7 +396,4 @@ public final class StepPanel extends HBox {
         .findFirst()
         .orElseThrow();
   }
-
-  /** What was tried, and the raster it is shown over. */
-  private record Trial(Object value, Raster backdrop) {}
 }

@@ -4,7 +4,7 @@ import java.util.Arrays;
 import sharpkestrel.app.model.ObjectStyle;
 
 /**
- * Borders of objects, light over a dark halo. What is near a border is marked first and blended once, so that lines are as
+ * Borders of objects, light over a dark halo; that of the picked one, and cuts through what was one object, in a warm tone. What is near a border is marked first and blended once, so that lines are as
  * opaque as they are to be wherever they meet.
  */
 final class ObjectBorders {
@@ -70,7 +70,7 @@ final class ObjectBorders {
           continue;
         }
         boolean picked = s >= 0 && (here == s || right == s || below == s);
-        if (picked) {
+        if (picked || paint.isCut(here, right) || paint.isCut(here, below)) {
           mark(x, y, style.width() + 1, FULL, true, x0, y0, x1, y1);
         } else if (all) {
           float side =

@@ -11,9 +11,17 @@ import sharpkestrel.segment.Cut;
  * arrays only.
  *
  * @param ids for each row the number by which its object is known, the same when the grain changes
+ * @param cameFrom for each row the object that it was before, {@link RedrawnObjects#SEVERAL} for none; empty where nothing was
+ *     drawn anew
  */
 public record ObjectPaint(
-    int[] rowOf, int[] ids, int[] fill, boolean[] bordered, float[] sides, int selected) {
+    int[] rowOf,
+    int[] ids,
+    int[] fill,
+    boolean[] bordered,
+    float[] sides,
+    int selected,
+    int[] cameFrom) {
 
   /** The fill of objects that pass tests. */
   public static final int PASSING = 0x66e07b45;
@@ -40,13 +48,30 @@ public record ObjectPaint(
     return outlines(set.rowOf(), set.ids(), sides);
   }
 
+  /** Borders of all objects, and cuts between those that were one. */
+  static ObjectPaint of(RedrawnObjects redrawn) {
+    ObjectPaint all = of(redrawn.objects());
+    return new ObjectPaint(
+        all.rowOf, all.ids, all.fill, all.bordered, all.sides, -1, redrawn.cameFrom());
+  }
+
+  /** Whether what lies between two objects is a cut: they were one before. */
+  boolean isCut(int a, int b) {
+    return cameFrom.length > 0
+        && a != b
+        && a >= 0
+        && b >= 0
+        && cameFrom[a] >= 0
+        && cameFrom[a] == cameFrom[b];
+  }
+
   private static ObjectPaint outlines(int[] rowOf, int[] ids, float[] pixels) {
     for (int i = 0; i < pixels.length; i++) {
       pixels[i] = (float) Math.sqrt(pixels[i]);
     }
     boolean[] all = new boolean[pixels.length];
     Arrays.fill(all, true);
-    return new ObjectPaint(rowOf, ids, new int[pixels.length], all, pixels, -1);
+    return new ObjectPaint(rowOf, ids, new int[pixels.length], all, pixels, -1, new int[0]);
   }
 
   /** The same objects filled so that they stand out from those left out, also where they are tiny. */
@@ -58,7 +83,7 @@ public record ObjectPaint(
 
   /** The same objects with other fills and borders. */
   public ObjectPaint coloured(int[] newFill, boolean[] newBordered) {
-    return new ObjectPaint(rowOf, ids, newFill, newBordered, sides, selected);
+    return new ObjectPaint(rowOf, ids, newFill, newBordered, sides, selected, cameFrom);
   }
 
   /** A colour that an object keeps for as long as it is the same. */
@@ -81,6 +106,6 @@ public record ObjectPaint(
   }
 
   public ObjectPaint withSelected(int row) {
-    return new ObjectPaint(rowOf, ids, fill, bordered, sides, row);
+    return new ObjectPaint(rowOf, ids, fill, bordered, sides, row, cameFrom);
   }
 }

@@ -185,6 +185,10 @@ final class PaneLayer {
           paint = paint.standingOut();
         }
       }
+      case RedrawnObjects redrawn -> {
+        labels = new LabelTiles(redrawn.objects().labels(), arrived);
+        paint = ObjectPaint.of(redrawn);
+      }
       case OutlineSet set ->
         outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));
       case Scores scores -> {

@@ -67,6 +67,11 @@ public final class Trials {
     return patch.isSet();
   }
 
+  /** Whether the patch shows something that was tried. */
+  public boolean isTried() {
+    return !patch.layers().isEmpty();
+  }
+
   /** Sets a patch where there is none yet. */
   public void ensure() {
     if (!patch.isSet()) {

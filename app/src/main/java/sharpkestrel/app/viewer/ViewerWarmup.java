@@ -34,7 +34,7 @@ public final class ViewerWarmup {
     Arrays.fill(bordered, true);
     int[] fill = new int[count];
     Arrays.fill(fill, 0, count / 2, 0x40ff8040);
-    ObjectPaint paint = new ObjectPaint(rowOf, rowOf, fill, bordered, sides, 3);
+    ObjectPaint paint = new ObjectPaint(rowOf, rowOf, fill, bordered, sides, 3, new int[0]);
     Compositor compositor = new Compositor();
     var box = new GeometryFactory().toGeometry(new Envelope(10, 200, 20, 180));
     for (int frame = 0; frame < FRAMES; frame++) {

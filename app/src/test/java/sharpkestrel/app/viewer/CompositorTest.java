@@ -103,7 +103,8 @@ class CompositorTest {
         new int[] {0, FILL, 0},
         bordered,
         new float[] {24, 24, 2},
-        selected);
+        selected,
+        new int[0]);
   }
 
   private void drawObjects(ObjectPaint paint) throws InterruptedException {
@@ -173,6 +174,26 @@ class CompositorTest {
   }
 
   @Test
+  void aCutThroughWhatWasOneIsAsWarmAsThePickedOnesBorder() throws Exception {
+    ObjectPaint plain = paint(-1);
+    drawObjects(plain);
+    int border = at(19, 8);
+    drawObjects(paint(1));
+    int picked = at(19, 8);
+
+    ObjectPaint cut = new ObjectPaint(
+        plain.rowOf(), plain.ids(), plain.fill(), plain.bordered(), plain.sides(), -1, new int[] {
+          4, 4, RedrawnObjects.SEVERAL
+        });
+    drawObjects(cut);
+    assertThat(at(19, 8)).isEqualTo(picked).isNotEqualTo(border);
+
+    assertThat(cut.isCut(0, 1)).isTrue();
+    assertThat(cut.isCut(1, 2)).isFalse();
+    assertThat(plain.isCut(0, 1)).isFalse();
+  }
+
+  @Test
   void aColourAtRandomGoesWithTheObjectAndLeavesTheToolsFill() throws Exception {
     compositor.setStyle(ObjectStyle.INITIAL.with(ObjectStyle.Fill.RANDOM));
     drawObjects(paint(-1));
@@ -187,7 +208,8 @@ class CompositorTest {
         new int[2],
         new boolean[] {true, true},
         new float[] {24, 24},
-        -1);
+        -1,
+        new int[0]);
     // known by the same number in another row, as after a change of grain
     assertThat(other.random(1)).isEqualTo(paint(-1).random(0));
   }
