@@ -211,7 +211,8 @@ final class StepSettings {
         workspace.offer(step, option, text.getText());
       }
     });
-    text.setPromptText(option.isRequired() ? "needed" : auto ? option.initial() : "");
+    boolean foundOut = auto && type != String.class;
+    text.setPromptText(option.isRequired() ? "needed" : foundOut ? option.initial() : "");
     return text;
   }
 

@@ -148,6 +148,7 @@ final class TrialPatch {
     int[] part = {x0, y0, Math.min(width, x1), Math.min(height, y1)};
     // what was tried before stands until the next is there, so that a slider does not make the
     // picture flicker
+    clear(compositor, view, under, part, borders);
     draw(before, compositor, view, under, part, borders);
     boolean complete = draw(tried, compositor, view, under, part, borders);
     if (complete) {
@@ -155,6 +156,15 @@ final class TrialPatch {
     }
     compositor.drawFrame(x0, y0, x1, y1);
     return complete;
+  }
+
+  /** Objects that were tried stand in place of those around the patch, not over them. */
+  private void clear(
+      Compositor compositor, Viewport view, PaneLayer under, int[] part, boolean borders) {
+    if (borders && tried != null && tried.labels != null && under.labels != null) {
+      Affine map = view.toPixels(under.raster.grid(), under.rawScale);
+      compositor.drawRaster(under.tiles, map, part[0], part[1], part[2], part[3]);
+    }
   }
 
   private static boolean draw(
