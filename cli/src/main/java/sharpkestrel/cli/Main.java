@@ -8,6 +8,7 @@ import java.util.concurrent.CancellationException;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
 import sharpkestrel.expr.ExpressionException;
+import sharpkestrel.raster.Heap;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 
@@ -59,7 +60,14 @@ public final class Main {
         .description("Show this help.")
         .build());
     root.parser().caseInsensitiveEnumValuesAllowed(true);
-    line.setExecutionStrategy(new CommandLine.RunLast());
+    line.setExecutionStrategy(parsed -> {
+      try {
+        return new CommandLine.RunLast().execute(parsed);
+      } catch (OutOfMemoryError full) {
+        line.getErr().println("kestrel: " + Heap.exhausted());
+        return 1;
+      }
+    });
     line.setExecutionExceptionHandler((exception, commandLine, result) -> {
       if (exception instanceof RasterException
           || exception instanceof ExpressionException

@@ -6,9 +6,13 @@ import static org.assertj.core.api.Assertions.within;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import picocli.CommandLine;
+import picocli.CommandLine.Command;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.objects.ObjectFile;
@@ -26,7 +30,10 @@ class CommandLineTest {
   private final StringWriter err = new StringWriter();
 
   private int run(String... arguments) {
-    CommandLine line = Main.commandLine();
+    return run(Main.commandLine(), arguments);
+  }
+
+  private int run(CommandLine line, String... arguments) {
     line.setOut(new PrintWriter(out));
     line.setErr(new PrintWriter(err));
     return line.execute(arguments);
@@ -61,6 +68,31 @@ class CommandLineTest {
     assertThat(code).isEqualTo(1);
     assertThat(err.toString().strip().lines()).hasSize(1);
     assertThat(err.toString()).contains("nowhere.tif");
+  }
+
+  /** A command that takes all the memory there is. */
+  @Command(name = "all")
+  private static final class All implements Callable<Integer> {
+    @Override
+    public Integer call() {
+      List<long[]> held = new ArrayList<>();
+      while (!held.isEmpty() || held.add(new long[0])) {
+        held.add(new long[Integer.MAX_VALUE - 16]);
+      }
+      return 0;
+    }
+  }
+
+  @Test
+  void memoryThatDoesNotSufficeIsOneClearLineThatTellsHowToHaveMore() {
+    CommandLine line = Main.commandLine();
+    line.addSubcommand(new All());
+
+    int code = run(line, "all");
+
+    assertThat(code).isEqualTo(1);
+    assertThat(err.toString().strip().lines()).hasSize(1);
+    assertThat(err.toString()).contains("memory").contains("KESTREL_HEAP=");
   }
 
   @Test

@@ -1,10 +1,12 @@
 package sharpkestrel.segment;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.place.HeightAboveGround;
 import sharpkestrel.place.HeightModels;
+import sharpkestrel.raster.Heap;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Raster;
@@ -78,6 +80,11 @@ public record Segment(
   private static final double STANDARD_GRAIN = 60;
   private static final double LEARNED_GRAIN = 150;
 
+  /** Bytes of a tree in the making for each superpixel, and of what the learned criterion looks at. */
+  private static final long TREE_BYTES = 250;
+
+  private static final long LEARNED_BYTES = 4 * (Rims.RIM + 3 * Rims.SIDE);
+
   public Segment {
     Weights.parse(weights);
   }
@@ -95,10 +102,19 @@ public record Segment(
         FeatureSpace.of(scene, wanted.bands(), models.aboveGround(scene.grid()), layers(), job);
     ScratchLabels labels = new ScratchLabels(scene.grid());
     int count = regions.make(scene, onGrid(Resampling.NEAREST), space, labels, job);
+    checkRoom(count);
     RegionGraph graph = RegionGraph.of(space, labels, count, job);
     Optional<LearnedCosts> learned =
         order.learned().map(model -> learned(model, graph, space, labels, job));
     return cut(labels, new TreeBuilder(graph, wanted.criterion(), learned).build(job));
+  }
+
+  private void checkRoom(int count) {
+    long each = TREE_BYTES + (order.criterion() == MergingBy.LEARNED ? LEARNED_BYTES : 0);
+    Heap.check(
+        each * count,
+        String.format(Locale.ROOT, "The tree of %,d superpixels or regions", count),
+        "Take larger ones (the setting Superpixel, or the method's own), clip a smaller area");
   }
 
   private LearnedCosts learned(

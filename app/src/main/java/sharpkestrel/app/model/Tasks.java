@@ -13,7 +13,9 @@ import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import sharpkestrel.raster.Cancellation;
+import sharpkestrel.raster.Heap;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.RasterException;
 
 /** Long work, one piece after the other, away from the interface thread; the one that runs can be watched and stopped. */
 public final class Tasks {
@@ -54,6 +56,9 @@ public final class Tasks {
         Platform.runLater(() -> finish(() -> done.accept(result)));
       } catch (CancellationException stopped) {
         Platform.runLater(() -> finish(() -> {}));
+      } catch (OutOfMemoryError full) {
+        RasterException told = new RasterException(Heap.exhausted(), full);
+        Platform.runLater(() -> finish(() -> failed.accept(told)));
       } catch (Throwable failure) {
         Platform.runLater(() -> finish(() -> failed.accept(failure)));
       }

@@ -73,6 +73,23 @@ class TasksTest {
   }
 
   @Test
+  void memoryThatDoesNotSufficeIsToldWithHowToHaveMore() throws Exception {
+    tasks.run(
+        "all",
+        job -> new long[Integer.MAX_VALUE - 16][Integer.MAX_VALUE - 16],
+        value -> log.add("done"),
+        failure -> log.add("failed " + failure.getMessage()));
+    run("two");
+    end();
+
+    assertThat(log).hasSize(3).contains("work two", "done two");
+    assertThat(
+            log.stream().filter(line -> line.startsWith("failed")).findFirst().orElseThrow())
+        .contains("memory")
+        .contains("KESTREL_HEAP=");
+  }
+
+  @Test
   void cancellingStopsOnlyWhatRunsAndTellsNobody() throws Exception {
     CountDownLatch begun = new CountDownLatch(1);
     tasks.run(
