@@ -219,7 +219,9 @@ public final class GeoTiff implements Raster {
       return;
     }
     Window inside = window.intersect(new Window(0, 0, image.width, image.height));
-    Planes.fillNaN(target);
+    if (!inside.equals(window)) {
+      Planes.fillNaN(target);
+    }
     if (inside.isEmpty()) {
       return;
     }
@@ -237,6 +239,8 @@ public final class GeoTiff implements Raster {
             float[] plane = plane(image, level, bx, by, b, keep);
             if (plane != null) {
               Planes.copy(plane, block, target[b], window);
+            } else {
+              Planes.fillNaN(target[b], window, block);
             }
           }
         }

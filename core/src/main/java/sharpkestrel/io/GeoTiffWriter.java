@@ -46,6 +46,7 @@ public final class GeoTiffWriter {
   private final SampleType type;
   private final int bands;
   private final TileSamples samples;
+  private final Spares<float[][]> tilePlanes;
 
   private GeoTiffWriter(Raster raster, Compression compression, boolean overviews) {
     this.raster = raster;
@@ -54,6 +55,7 @@ public final class GeoTiffWriter {
     this.type = raster.bands().get(0).type();
     this.bands = raster.bands().size();
     this.samples = new TileSamples(raster.bands(), FILE_TILE, compression);
+    tilePlanes = new Spares<>(() -> new float[bands][FILE_TILE * FILE_TILE]);
     for (Band band : raster.bands()) {
       if (band.type() != type) {
         throw new RasterException("A GeoTIFF holds one sample type; the bands have "
@@ -180,11 +182,14 @@ public final class GeoTiffWriter {
     InOrder tiles = new InOrder(full, row);
     Parallel.run(full.across, job, column -> {
       Window tile = new Window(column * FILE_TILE, row * FILE_TILE, FILE_TILE, FILE_TILE);
-      float[][] planes = compute(tile, job);
+      float[][] planes = tilePlanes.take();
+      compute(tile, planes, job);
       if (reduce) {
         halveInto(levels.get(1), planes, column, row & 1);
       }
-      tiles.append(column, samples.pack(planes));
+      byte[] packed = samples.pack(planes);
+      tilePlanes.give(planes);
+      tiles.append(column, packed);
     });
     job.progress("Writing", row + 1L, full.down);
     if (reduce) {
@@ -195,12 +200,14 @@ public final class GeoTiffWriter {
     }
   }
 
-  private float[][] compute(Window tile, Job job) {
-    float[][] planes = new float[bands][tile.area()];
+  private void compute(Window tile, float[][] planes, Job job) {
     int step = job.tileSize();
     if (step >= FILE_TILE) {
+      for (float[] plane : planes) {
+        Arrays.fill(plane, 0);
+      }
       raster.read(0, tile, planes, job.request());
-      return planes;
+      return;
     }
     for (int y = 0; y < FILE_TILE; y += step) {
       for (int x = 0; x < FILE_TILE; x += step) {
@@ -211,7 +218,6 @@ public final class GeoTiffWriter {
         }
       }
     }
-    return planes;
   }
 
   /** Puts the means of a tile's 2 x 2 pixels into the quarter of a reduced level's strip where they belong. */
@@ -273,7 +279,7 @@ public final class GeoTiffWriter {
   }
 
   /** Tiles of a row as they are packed, written from left to right: the same file whichever is ready first. */
-  private static final class InOrder {
+  private final class InOrder {
     private final Level level;
     private final int row;
     private final byte[][] waiting;
@@ -306,6 +312,7 @@ public final class GeoTiffWriter {
         level.scratch.write(buffer);
       }
       level.written += packed.length;
+      samples.done(packed);
     }
   }
 

@@ -1,6 +1,7 @@
 package sharpkestrel.io;
 
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.util.OptionalDouble;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
@@ -24,6 +25,9 @@ final class TiffImage {
   private final int rowsInStrip;
   private final long[] offsets;
   private final long[] lengths;
+  private final Spares<byte[]> unpacked = new Spares<>(() -> new byte[(int) blockBytes()]);
+  private final Spares<short[]> pairsOfBytes =
+      new Spares<>(() -> new short[(int) blockBytes() / 2]);
 
   TiffImage(TiffFile file, TiffDirectory directory) {
     this.file = file;
@@ -174,12 +178,18 @@ final class TiffImage {
     float[][] planes =
         plain ? new float[][] {shorts(raw.bytes, window.area())} : new float[inRow][window.area()];
     float hole = (float) noData.orElse(Double.NaN);
-    for (int y = 0; y < window.height() && !plain; y++) {
+    boolean little = file.order() == ByteOrder.LITTLE_ENDIAN;
+    boolean inFours = type == SampleType.UINT16 && inRow == 4 && little;
+    if (inFours) {
+      fours(raw, window, planes);
+    }
+    for (int y = 0; y < window.height() && !plain && !inFours; y++) {
       for (int s = 0; s < inRow; s++) {
         toFloats(
             raw.bytes, y * raw.stride, s, inRow, planes[s], y * window.width(), window.width());
       }
     }
+    done(raw);
     if (!Float.isNaN(hole)) {
       for (float[] plane : planes) {
         for (int i = 0; i < plane.length; i++) {
@@ -214,10 +224,22 @@ final class TiffImage {
         };
       }
     }
+    done(raw);
     return values;
   }
 
   private record Raw(byte[] bytes, int stride) {}
+
+  private long blockBytes() {
+    return blockHeight * rowBytes(blockWidth);
+  }
+
+  /** What was unpacked has been read. */
+  private void done(Raw raw) {
+    if (raw.bytes.length == blockBytes()) {
+      unpacked.give(raw.bytes);
+    }
+  }
 
   private Raw raw(int bx, int by, int band) {
     int firstRow = by * blockHeight;
@@ -231,7 +253,7 @@ final class TiffImage {
     int stride = (int) rowBytes(blockWidth);
     int rows = tiled ? blockHeight : blockWindow(bx, by).height();
     long bytes = (long) rows * stride;
-    byte[] raw = new byte[(int) bytes];
+    byte[] raw = bytes == blockBytes() ? unpacked.take() : new byte[(int) bytes];
     int got;
     if (compression == Compression.NONE) {
       file.check(offsets[index], lengths[index]);
@@ -266,14 +288,14 @@ final class TiffImage {
 
   private int shortAt(byte[] raw, int i) {
     int value = raw[i] & 0xff | raw[i + 1] << 8;
-    return file.order() == java.nio.ByteOrder.LITTLE_ENDIAN
+    return file.order() == ByteOrder.LITTLE_ENDIAN
         ? (short) value
         : Short.reverseBytes((short) value);
   }
 
   private void toFloats(
       byte[] raw, int rowStart, int sample, int inRow, float[] plane, int at, int count) {
-    boolean little = file.order() == java.nio.ByteOrder.LITTLE_ENDIAN;
+    boolean little = file.order() == ByteOrder.LITTLE_ENDIAN;
     if (bits == 1) {
       for (int x = 0; x < count; x++) {
         plane[at + x] = raw[rowStart + (x >> 3)] >> (7 - (x & 7)) & 1;
@@ -314,14 +336,36 @@ final class TiffImage {
     }
   }
 
+  /** A block of four samples of two bytes a pixel, taken as one number of eight bytes each. */
+  private static void fours(Raw raw, Window window, float[][] planes) {
+    int width = window.width();
+    long[] row = new long[width];
+    for (int y = 0; y < window.height(); y++) {
+      ByteBuffer.wrap(raw.bytes, y * raw.stride, 8 * width)
+          .order(ByteOrder.LITTLE_ENDIAN)
+          .asLongBuffer()
+          .get(row);
+      for (int s = 0; s < 4; s++) {
+        take(row, 16 * s, planes[s], y * width);
+      }
+    }
+  }
+
+  private static void take(long[] fours, int shift, float[] plane, int at) {
+    for (int x = 0; x < fours.length; x++) {
+      plane[at + x] = (int) (fours[x] >>> shift) & 0xffff;
+    }
+  }
+
   /** A block of single samples of two bytes, copied at once and then widened. */
   private float[] shorts(byte[] raw, int count) {
-    short[] samples = new short[count];
-    ByteBuffer.wrap(raw).order(file.order()).asShortBuffer().get(samples);
+    short[] samples = pairsOfBytes.take();
+    ByteBuffer.wrap(raw).order(file.order()).asShortBuffer().get(samples, 0, count);
     float[] plane = new float[count];
     for (int i = 0; i < count; i++) {
       plane[i] = samples[i] & 0xffff;
     }
+    pairsOfBytes.give(samples);
     return plane;
   }
 }

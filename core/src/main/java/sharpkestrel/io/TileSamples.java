@@ -22,6 +22,7 @@ final class TileSamples {
   private final int side;
   private final SampleType type;
   private final Compression compression;
+  private final Spares<byte[]> unpacked;
 
   /**
    * @param list all of one sample type
@@ -33,6 +34,7 @@ final class TileSamples {
     this.compression = compression;
     bands = list.size();
     type = list.get(0).type();
+    unpacked = new Spares<>(() -> new byte[side * side * bands * type.bytes()]);
   }
 
   /**
@@ -40,7 +42,7 @@ final class TileSamples {
    */
   byte[] pack(float[][] planes) {
     int size = type.bytes();
-    byte[] raw = new byte[side * side * bands * size];
+    byte[] raw = unpacked.take();
     if (size == 2) {
       twoBytes(planes, raw);
     }
@@ -51,23 +53,32 @@ final class TileSamples {
     if (predictor > 1) {
       Predictor.apply(predictor, raw, side, side * bands, bands, size);
     }
-    return compression.pack(raw, raw.length);
+    byte[] packed = compression.pack(raw, raw.length);
+    if (packed != raw) {
+      unpacked.give(raw);
+    }
+    return packed;
+  }
+
+  /** Bytes that {@link #pack} gave have been written. */
+  void done(byte[] packed) {
+    if (compression == Compression.NONE) {
+      unpacked.give(packed);
+    }
   }
 
   /** Samples of two bytes, by pixel: what is no number becomes the band's no-data. */
   private void twoBytes(float[][] planes, byte[] raw) {
     int[][] row = new int[bands][side];
-    float[] values = new float[side];
     int inFours = bands / 4 * 4;
     long[] fours = new long[side];
     LongBuffer asLongs = ByteBuffer.wrap(raw).order(ByteOrder.LITTLE_ENDIAN).asLongBuffer();
     for (int y = 0; y < side; y++) {
       for (int b = 0; b < bands; b++) {
-        System.arraycopy(planes[b], y * side, values, 0, side);
-        toInts(values, row[b]);
+        toInts(planes[b], y * side, row[b]);
         double noData = list.get(b).noData();
         if (!Double.isNaN(noData) && noData != 0) {
-          fillHoles(values, row[b], (int) noData);
+          fillHoles(planes[b], y * side, row[b], (int) noData);
         }
       }
       if (bands == 4) {
@@ -87,15 +98,15 @@ final class TileSamples {
   }
 
   /** What is no number becomes 0. */
-  private static void toInts(float[] values, int[] samples) {
+  private static void toInts(float[] values, int from, int[] samples) {
     for (int k = 0; k < samples.length; k++) {
-      samples[k] = (int) values[k];
+      samples[k] = (int) values[from + k];
     }
   }
 
-  private static void fillHoles(float[] values, int[] samples, int hole) {
+  private static void fillHoles(float[] values, int from, int[] samples, int hole) {
     for (int k = 0; k < samples.length; k++) {
-      if (Float.isNaN(values[k])) {
+      if (Float.isNaN(values[from + k])) {
         samples[k] = hole;
       }
     }

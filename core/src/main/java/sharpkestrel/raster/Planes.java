@@ -38,6 +38,18 @@ public final class Planes {
     }
   }
 
+  /**
+   * @param part pixels of it that become unknown, within {@code of} or beyond
+   * @param of the pixels of the plane
+   */
+  public static void fillNaN(float[] plane, Window of, Window part) {
+    Window there = part.intersect(of);
+    for (int y = there.y(); y < there.bottom(); y++) {
+      int from = (y - of.y()) * of.width() + there.x() - of.x();
+      Arrays.fill(plane, from, from + there.width(), Float.NaN);
+    }
+  }
+
   /** Whether no sample of the planes that are there is known. */
   public static boolean allNaN(float[][] planes) {
     for (float[] plane : planes) {

@@ -20,6 +20,10 @@ public final class Separable {
   private final float[][] middle;
   private final float[][] known;
   private final float[][] valid;
+
+  /** Which rows some no-data has spoilt. */
+  private final boolean[] spoilt;
+
   private final float[] insideAcross;
   private final float[] insideDown;
 
@@ -35,6 +39,10 @@ public final class Separable {
     boolean holes = Planes.hasNaN(in);
     valid = holes ? rows(mask(in), across, down) : null;
     known = holes ? rows(filled(in), across, down) : null;
+    spoilt = new boolean[middle.length];
+    for (int row = 0; row < spoilt.length && holes; row++) {
+      spoilt[row] = Planes.hasNaN(middle[row]);
+    }
   }
 
   /** The pixels needed for all places. */
@@ -68,8 +76,12 @@ public final class Separable {
    */
   public void row(int y, float[] out) {
     columns(middle, y, out);
-    if (valid != null) {
-      mend(y, out);
+    int first = down.first()[y] - down.low();
+    for (int k = 0; k < down.size(); k++) {
+      if (spoilt[first + k]) {
+        mend(y, out);
+        return;
+      }
     }
   }
 
@@ -91,20 +103,28 @@ public final class Separable {
 
   /** Values from what is valid under them, for those that some no-data has spoilt. */
   private void mend(int y, float[] out) {
-    float[] share = new float[out.length];
-    float[] sum = new float[out.length];
-    columns(valid, y, share);
-    columns(known, y, sum);
     if (insideDown[y] < HALF) {
       return;
     }
-    for (int i = 0; i < share.length; i++) {
-      boolean enough =
-          insideAcross[i] >= HALF && share[i] >= HALF * insideAcross[i] * insideDown[y];
-      if (enough && Float.isNaN(out[i])) {
-        out[i] = sum[i] / share[i];
+    for (int i = 0; i < out.length; i++) {
+      if (Float.isNaN(out[i]) && insideAcross[i] >= HALF) {
+        float share = sum(valid, y, i);
+        if (share >= HALF * insideAcross[i] * insideDown[y]) {
+          out[i] = sum(known, y, i) / share;
+        }
       }
     }
+  }
+
+  private float sum(float[][] from, int y, int x) {
+    float[] w = down.weights();
+    int first = down.first()[y] - down.low();
+    int j = y * down.size();
+    float sum = 0;
+    for (int k = 0; k < down.size(); k++) {
+      sum += w[j + k] * from[first + k][x];
+    }
+    return sum;
   }
 
   private static float[][] rows(float[] in, Taps taps, Taps down) {
