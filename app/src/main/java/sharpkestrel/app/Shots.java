@@ -108,10 +108,12 @@ final class Shots {
     });
     planSharpening();
     run("segment", "Objects", Map.of("scene", "pansharpen"), shipped("objects"));
-    shot("segment", () -> {
+    step(this::idle, () -> {
       workspace.compareProperty().set(Workspace.Compare.ONE);
       workspace.stageProperty().set(Stage.SEGMENT);
-      choose("#segment-criterion", shipped("objects").get("criterion"));
+    });
+    shot("segment", () -> {
+      click("#segment-as-made");
       near();
     });
     shot("pick", () -> {
