@@ -21,7 +21,7 @@ public record MergeOrder(
             "What was learned by 'learn-merging' (criterion learned); without it that which ships: roofs of half-metre"
                 + " imagery.",
         optional = true,
-        without = "roofs, as shipped",
+        without = "roofs, shipped",
         byHand = true,
         when = "criterion=learned")
     Optional<MergingModel> model) {
