@@ -130,8 +130,13 @@ public final class Branch {
     if (Double.isNaN(edges[rung])) {
       return 0;
     }
-    double border = by == MergingBy.LEARNED ? 1 : edges[rung] * edges[rung];
+    double border = bordersCount() ? edges[rung] * edges[rung] : 1;
     return stability[rung] * border;
+  }
+
+  /** Whether the score goes by the border too. */
+  public boolean bordersCount() {
+    return by == MergingBy.LIKENESS;
   }
 
   /** The rung that a click takes at first: not too small to be seen, nor a large part of the scene. */

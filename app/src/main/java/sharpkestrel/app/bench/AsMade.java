@@ -60,13 +60,14 @@ final class AsMade extends Button {
         .collect(Collectors.toMap(Map.Entry::getKey, entry -> entry.getValue().name()));
   }
 
-  /** What is in pane A, or the nearest that it comes from, that this step made. */
+  /** What is in pane A, or the nearest that it comes from, that this step made; previews are not made yet. */
   private Optional<Result> made() {
     Deque<Result> near = new ArrayDeque<>();
     Optional.ofNullable(workspace.paneAProperty().get()).ifPresent(near::add);
     while (!near.isEmpty()) {
       Result result = near.remove();
-      if (result.step().id().equals(step.id())) {
+      boolean kept = workspace.named(result.name()).isPresent();
+      if (kept && result.step().id().equals(step.id())) {
         return Optional.of(result);
       }
       near.addAll(result.inputs().values());

@@ -134,7 +134,8 @@ final class RungPlot extends Pane {
     g.setTextAlign(TextAlignment.RIGHT);
     g.fillText("area, m\u00b2", canvas.getWidth() - LEFT, base + 29);
     g.setTextAlign(TextAlignment.LEFT);
-    g.fillText("bars: stays itself, with a sharp border; dots: how sharp", LEFT, base + 29);
+    String bars = branch.bordersCount() ? "stays itself, with a sharp border" : "stays itself";
+    g.fillText("bars: " + bars + "; dots: how sharp its border is", LEFT, base + 29);
   }
 
   private static String metres(double area) {
