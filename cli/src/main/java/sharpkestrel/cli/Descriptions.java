@@ -4,6 +4,7 @@ import java.util.Locale;
 import sharpkestrel.check.Scores;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.SeamVisibility;
+import sharpkestrel.objects.FeatureRanking;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.FindOffsets;
 import sharpkestrel.place.fit.Fit;
@@ -62,6 +63,7 @@ final class Descriptions {
       case Scores scores -> scores.toText().lines().toList().get(1);
       case Ratings ratings -> "best: " + ratings.rows().get(0).title();
       case ProfileReport report -> report.profiles().size() + " profiles";
+      case FeatureRanking ranking -> ranking.entries().size() + " features, the best first";
       default -> result.toString();
     };
   }

@@ -117,6 +117,25 @@ class SurveyOnTheCommandLineTest {
   }
 
   @Test
+  void theSheetOfSegmentingMendsMeasuresRanksAndSumsUp() {
+    int code = runExample("segment-and-measure");
+
+    assertThat(code).as(err.toString()).isZero();
+    assertThat(out.toString())
+        .contains("features, the best first")
+        .contains("8 outlines")
+        .doesNotContain("FeatureRanking");
+    // each line tells one result in a few words
+    assertThat(out.toString().lines()).allMatch(line -> line.length() < 150);
+    List<String> kept = out.toString()
+        .lines()
+        .filter(line -> line.contains("  largest  "))
+        .map(line -> line.replaceAll(".*largest +", ""))
+        .toList();
+    assertThat(kept).singleElement().asString().contains("objects");
+  }
+
+  @Test
   void bandsInFilesOfTheirOwnAreStacked() {
     Path bands = folder.resolve("bands");
     Raster golden = RasterFiles.open(Path.of("../core/src/test/resources/golden/tiled-lzw-2.tif"));
