@@ -1,5 +1,9 @@
 package sharpkestrel.app.model;
 
+import java.io.IOException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,6 +14,7 @@ import sharpkestrel.expr.Table;
 import sharpkestrel.io.Layer;
 import sharpkestrel.objects.PickObjects;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.RasterException;
 
 /** What was picked out of each tree and accepted. Kept with the project. */
 final class KeptPicks {
@@ -22,6 +27,21 @@ final class KeptPicks {
 
   KeptPicks(Workspace workspace) {
     this.workspace = workspace;
+  }
+
+  /** Takes away what was picked in a project that another is begun in place of: its trees are gone. */
+  static void clear(Path project) {
+    Path hand = project.resolve("hand");
+    if (!Files.isDirectory(hand)) {
+      return;
+    }
+    try (DirectoryStream<Path> picked = Files.newDirectoryStream(hand, "picked-*.gpkg")) {
+      for (Path file : picked) {
+        Files.delete(file);
+      }
+    } catch (IOException failed) {
+      throw new RasterException(hand + " could not be cleared: " + failed.getMessage(), failed);
+    }
   }
 
   private HandFile file(String tree) {

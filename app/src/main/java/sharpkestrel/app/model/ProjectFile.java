@@ -53,6 +53,7 @@ public final class ProjectFile {
 
   /** Begins a project in a folder, in place of any that is there. */
   public static void begin(Workspace workspace, Path folder) {
+    KeptPicks.clear(folder);
     new ProjectFile(workspace, folder).keepSaved();
   }
 

@@ -183,6 +183,18 @@ class ProjectFileTest {
   }
 
   @Test
+  void aProjectThatIsBegunInPlaceOfAnotherHasNothingPicked() throws Exception {
+    Path hand = Files.createDirectories(project.resolve("hand"));
+    Files.writeString(hand.resolve("picked-segment.gpkg"), "of the former");
+    Files.writeString(hand.resolve("profiles.gpkg"), "stays");
+
+    Platform.runLater(() -> ProjectFile.begin(new Workspace(), project));
+    WaitForAsyncUtils.waitForFxEvents();
+
+    assertThat(names("hand")).containsExactly("profiles.gpkg");
+  }
+
+  @Test
   void deletedFilesCostOnlyTime() throws Exception {
     Workspace before = made();
     Set<String> kept = names("objects");
