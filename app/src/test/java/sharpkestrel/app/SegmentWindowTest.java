@@ -22,6 +22,7 @@ import org.locationtech.jts.geom.GeometryFactory;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
+import sharpkestrel.app.bench.Bench;
 import sharpkestrel.app.model.PickModel;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.shell.Shell;
@@ -133,6 +134,15 @@ class SegmentWindowTest extends TownWindow {
     assertThat(label("#ranked-0")).isEqualTo("Area");
     assertThat(label("#plots-selection-0")).isEqualTo(Result.grouped(large));
     assertThat(label("#plots-selection-1")).isEqualTo(Result.grouped(set.count() - large));
+
+    // lifted, with the long ranking under it, the histogram is still whole
+    Bench bench = ((Shell) window.scene().getRoot()).bench();
+    robot.interact(() -> bench.setLifted(true));
+    settle(robot);
+    Node shown = window.scene().lookup("#plots-histogram").getParent();
+    assertThat(shown.getLayoutBounds().getHeight()).isGreaterThan(150);
+    robot.interact(() -> bench.setLifted(false));
+    settle(robot);
 
     robot.clickOn("#plots-all");
     Node histogram = window.scene().lookup("#plots-histogram");

@@ -10,11 +10,6 @@ import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import sharpkestrel.geo.Acquisition;
-import sharpkestrel.geo.Placement;
-import sharpkestrel.geo.Rpc;
-import sharpkestrel.geo.SeamVisibility;
-import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
@@ -377,80 +372,21 @@ public final class GeoTiffWriter {
     if (index > 0) {
       entries.ints(TiffTags.SUBFILE_TYPE, 1);
     }
-    entries.ints(TiffTags.WIDTH, level.grid.width());
-    entries.ints(TiffTags.HEIGHT, level.grid.height());
-    entries.shorts(TiffTags.BITS, filled(bands, 8 * type.bytes()));
+    RasterEntries.size(entries, level.grid, FILE_TILE);
+    RasterEntries.samples(entries, raster);
     entries.shorts(TiffTags.COMPRESSION, compression.code());
-    entries.shorts(TiffTags.PHOTOMETRIC, 1);
-    entries.shorts(TiffTags.SAMPLES, bands);
-    entries.shorts(TiffTags.PLANAR, 1);
     if (samples.predictor() > 1) {
       entries.shorts(TiffTags.PREDICTOR, samples.predictor());
     }
-    entries.ints(TiffTags.TILE_WIDTH, FILE_TILE);
-    entries.ints(TiffTags.TILE_HEIGHT, FILE_TILE);
     if (big) {
       entries.longs(TiffTags.TILE_OFFSETS, level.offsets);
     } else {
       entries.ints(TiffTags.TILE_OFFSETS, level.offsets);
     }
     entries.ints(TiffTags.TILE_BYTES, level.lengths);
-    if (bands > 1) {
-      entries.shorts(TiffTags.EXTRA_SAMPLES, filled(bands - 1, 0));
-    }
-    int format = type == SampleType.FLOAT32 ? 3 : type == SampleType.INT16 ? 2 : 1;
-    entries.shorts(TiffTags.SAMPLE_FORMAT, filled(bands, format));
-    double noData = raster.bands().get(0).noData();
-    if (!Double.isNaN(noData) || type == SampleType.FLOAT32) {
-      entries.ascii(
-          TiffTags.NO_DATA,
-          Double.isNaN(noData)
-              ? "nan"
-              : noData == Math.rint(noData)
-                  ? Long.toString((long) noData)
-                  : Double.toString(noData));
-    }
     if (index == 0) {
-      describe(entries);
+      RasterEntries.place(entries, raster);
     }
     return entries;
-  }
-
-  private void describe(TiffEntries entries) {
-    VerticalDatum vertical =
-        raster.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN);
-    GeoKeys.write(entries, raster.grid().affine(), raster.grid().crs(), vertical);
-    raster
-        .attachments()
-        .get(Rpc.class)
-        .ifPresent(rpc -> entries.doubles(TiffTags.RPC, rpc.toTag()));
-    ItemsXml items = new ItemsXml();
-    for (int b = 0; b < bands; b++) {
-      Band band = raster.bands().get(b);
-      items.put(b, "DESCRIPTION", band.name());
-      items.put(b, "role", band.role().label());
-      if (!band.unit().isEmpty()) {
-        items.put(b, "UNITTYPE", band.unit());
-      }
-    }
-    raster
-        .attachments()
-        .get(Acquisition.class)
-        .ifPresent(acquisition -> AcquisitionItems.write(items, acquisition, raster.bands()));
-    raster
-        .attachments()
-        .get(Placement.class)
-        .ifPresent(placement -> PlacementItems.write(items, placement));
-    raster
-        .attachments()
-        .get(SeamVisibility.class)
-        .ifPresent(seams -> SeamItems.write(items, seams));
-    entries.ascii(TiffTags.ITEMS, items.toXml());
-  }
-
-  private static int[] filled(int count, int value) {
-    int[] values = new int[count];
-    Arrays.fill(values, value);
-    return values;
   }
 }

@@ -76,6 +76,9 @@ final class PlotsPanel extends VBox {
     VBox.setVgrow(cards, Priority.ALWAYS);
     getChildren().addAll(filter, cards);
     VBox column = new VBox(10);
+    // a long ranking scrolls, and leaves the histogram over it whole
+    ofOne.setMinHeight(USE_PREF_SIZE);
+    compared.setMinHeight(0);
     cards.heightProperty().addListener((p, before, now) -> {
       boolean tall = now.doubleValue() >= TALL;
       double side = tall ? Math.min(now.doubleValue() - AROUND, getWidth() / 2) : SCATTER_SIDE;

@@ -120,7 +120,7 @@ final class StepInputs {
     HBox.setHgrow(box, Priority.ALWAYS);
     HBox both = new HBox(4, box, file);
     // three beside each other in the narrowest panel
-    both.setPrefWidth(178);
+    both.setPrefWidth(183);
     return both;
   }
 

@@ -71,7 +71,7 @@ public final class StepPanel extends HBox {
     if (!varied.getItems().isEmpty()) {
       varied.setValue(varied.getItems().get(0));
     }
-    FlowPane fields = new FlowPane(12, 4);
+    FlowPane fields = new FlowPane(8, 4);
     Map<StepSpec.Input, Node> inputFields = new LinkedHashMap<>();
     for (StepSpec.Input input : step.inputs()) {
       Node field = StepSettings.field(title(input.name()), input.does(), "", inputs.control(input));
