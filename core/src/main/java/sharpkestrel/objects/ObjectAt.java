@@ -23,8 +23,9 @@ public final class ObjectAt {
     if (!whole.contains(new Window(col, row, 1, 1))) {
       return Optional.empty();
     }
-    for (int side = FIRST_SIDE; ; side *= 2) {
-      Window window = new Window(col - side / 2, row - side / 2, side, side).intersect(whole);
+    Window window = new Window(col - FIRST_SIDE / 2, row - FIRST_SIDE / 2, FIRST_SIDE, FIRST_SIDE)
+        .intersect(whole);
+    while (true) {
       int[] pixels = new int[window.area()];
       labels.read(window, pixels);
       int at = (row - window.y()) * window.width() + col - window.x();
@@ -33,50 +34,87 @@ public final class ObjectAt {
         return Optional.empty();
       }
       boolean[] mask = new boolean[pixels.length];
-      boolean cutOff = flood(pixels, rowOf, object, at, window, whole, mask);
-      if (!cutOff || window.equals(whole)) {
+      Window needed = flood(pixelsOf(object, pixels, rowOf), at, window, mask).intersect(whole);
+      if (needed.equals(window)) {
         Geometry traced =
             Tracer.trace(mask, window.width(), window.height(), window.x(), window.y());
         return Optional.of(ObjectGeometry.toGround(labels.grid().affine()).transform(traced));
       }
+      window = needed;
     }
   }
 
-  /** Marks what hangs together with a pixel; whether it reaches an edge of the window behind which there is more. */
-  private static boolean flood(
-      int[] pixels,
-      int[] rowOf,
-      int object,
-      int start,
-      Window window,
-      Window whole,
-      boolean[] mask) {
+  /** Which pixels belong to an object; neighbours along a row mostly have the same label. */
+  private static boolean[] pixelsOf(int object, int[] labels, int[] rowOf) {
+    boolean[] own = new boolean[labels.length];
+    int label = labels[0];
+    boolean is = rowOf[label] == object;
+    for (int i = 0; i < labels.length; i++) {
+      if (labels[i] != label) {
+        label = labels[i];
+        is = rowOf[label] == object;
+      }
+      own[i] = is;
+    }
+    return own;
+  }
+
+  /**
+   * Marks what hangs together with a pixel, a run of a row at a time.
+   *
+   * @param mask (output) as large as the window
+   * @return the window, twice as wide or high towards each of its sides that the object reaches
+   */
+  private static Window flood(boolean[] own, int start, Window window, boolean[] mask) {
     int width = window.width();
     int[] waiting = new int[64];
     int count = 1;
     waiting[0] = start;
-    mask[start] = true;
-    boolean cutOff = false;
+    int least = width;
+    int most = 0;
+    int top = window.height();
+    int bottom = 0;
     while (count > 0) {
       int at = waiting[--count];
-      int x = at % width;
-      int y = at / width;
-      cutOff |= x == 0 && window.x() > whole.x()
-          || y == 0 && window.y() > whole.y()
-          || x == width - 1 && window.right() < whole.right()
-          || y == window.height() - 1 && window.bottom() < whole.bottom();
-      if (count + 4 > waiting.length) {
-        waiting = Arrays.copyOf(waiting, 2 * waiting.length);
+      if (mask[at]) {
+        continue;
       }
-      int[] beside = {x > 0 ? at - 1 : at, x < width - 1 ? at + 1 : at, at - width, at + width};
-      for (int next : beside) {
-        boolean inside = next >= 0 && next < mask.length;
-        if (inside && !mask[next] && rowOf[pixels[next]] == object) {
-          mask[next] = true;
-          waiting[count++] = next;
+      int y = at / width;
+      int left = at;
+      int right = at;
+      while (left > y * width && own[left - 1]) {
+        left--;
+      }
+      while (right < (y + 1) * width - 1 && own[right + 1]) {
+        right++;
+      }
+      Arrays.fill(mask, left, right + 1, true);
+      least = Math.min(least, left - y * width);
+      most = Math.max(most, right - y * width);
+      top = Math.min(top, y);
+      bottom = Math.max(bottom, y);
+      for (int next = y - 1; next <= y + 1; next += 2) {
+        if (next < 0 || next >= window.height()) {
+          continue;
+        }
+        int shift = (next - y) * width;
+        for (int i = left + shift; i <= right + shift; i++) {
+          boolean begins = i == left + shift || !own[i - 1];
+          if (begins && own[i] && !mask[i]) {
+            waiting = count == waiting.length ? Arrays.copyOf(waiting, 2 * count) : waiting;
+            waiting[count++] = i;
+          }
         }
       }
     }
-    return cutOff;
+    int west = least == 0 ? width : 0;
+    int east = most == width - 1 ? width : 0;
+    int north = top == 0 ? window.height() : 0;
+    int south = bottom == window.height() - 1 ? window.height() : 0;
+    return new Window(
+        window.x() - west,
+        window.y() - north,
+        west + width + east,
+        north + window.height() + south);
   }
 }

@@ -3,6 +3,7 @@ package sharpkestrel.segment;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /**
  * What a superpixel becomes part of on its way up a merge tree, and which of that is a thing of its own: a rung that the tree
@@ -78,21 +79,32 @@ public final class Branch {
     return pixels;
   }
 
+  /**
+   * Rungs that stay themselves for longer than all of about their size. Of those below and above it is enough to look at the
+   * nearest that stays for as long: the others are further off in size. Those nearest ones are found in one pass each.
+   */
   private List<Integer> naturalOnes() {
-    List<Integer> found = new ArrayList<>();
-    for (int i = 0; i < nodes.length; i++) {
-      boolean best = stability[i] >= LEAST_STABILITY;
-      for (int k = i - 1; k >= 0 && best && pixels[k] * (1 + CRUMBS) >= pixels[i]; k--) {
-        best = stability[k] < stability[i];
+    int n = nodes.length;
+    boolean[] best = new boolean[n];
+    int[] rivals = new int[n];
+    int count = 0;
+    for (int i = 0; i < n; i++) {
+      while (count > 0 && stability[rivals[count - 1]] < stability[i]) {
+        count--;
       }
-      for (int k = i + 1; k < nodes.length && best && pixels[k] <= (1 + CRUMBS) * pixels[i]; k++) {
-        best = stability[k] <= stability[i];
-      }
-      if (best) {
-        found.add(i);
-      }
+      best[i] = stability[i] >= LEAST_STABILITY
+          && (count == 0 || pixels[rivals[count - 1]] * (1 + CRUMBS) < pixels[i]);
+      rivals[count++] = i;
     }
-    return List.copyOf(found);
+    count = 0;
+    for (int i = n - 1; i >= 0; i--) {
+      while (count > 0 && stability[rivals[count - 1]] <= stability[i]) {
+        count--;
+      }
+      best[i] &= count == 0 || pixels[rivals[count - 1]] > (1 + CRUMBS) * pixels[i];
+      rivals[count++] = i;
+    }
+    return IntStream.range(0, n).filter(i -> best[i]).boxed().toList();
   }
 
   /** How many rungs there are, from the superpixel to the root. */

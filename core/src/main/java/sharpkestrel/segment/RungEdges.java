@@ -1,7 +1,6 @@
 package sharpkestrel.segment;
 
-import java.util.HashMap;
-import java.util.Map;
+import java.util.Arrays;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
@@ -16,6 +15,8 @@ final class RungEdges {
 
   /** Half the side of the square about the place in which borders are looked at. */
   private static final int AROUND = 256;
+
+  private static final int UNKNOWN = -1;
 
   private RungEdges() {}
 
@@ -38,18 +39,18 @@ final class RungEdges {
     superpixels.read(window, labels);
     float[][] planes = scene.read(0, window, request);
     double[] floors = floors(planes);
-    Map<Integer, Integer> rungOf = new HashMap<>();
+    int[] known = new int[tree.nodes()];
+    Arrays.fill(known, UNKNOWN);
     for (int rung = 0; rung < branch.rungs(); rung++) {
-      rungOf.put(branch.node(rung), rung);
+      known[branch.node(rung)] = rung;
     }
-    Map<Integer, Integer> known = new HashMap<>();
     int[] entered = new int[labels.length];
     for (int i = 0; i < labels.length; i++) {
+      boolean same = i > 0 && labels[i] == labels[i - 1];
       // no-data is never entered
-      entered[i] = labels[i] == 0
-          ? branch.rungs()
-          : known.computeIfAbsent(
-              labels[i], label -> rungOf(tree, rungOf, label - 1, branch.rungs()));
+      entered[i] = same
+          ? entered[i - 1]
+          : labels[i] == 0 ? branch.rungs() : rungOf(tree, known, labels[i] - 1, branch.rungs());
     }
     // A side between what is entered at two rungs is on the border of all from the one to below the
     // other.
@@ -82,14 +83,23 @@ final class RungEdges {
     return edges;
   }
 
-  private static int rungOf(MergeTree tree, Map<Integer, Integer> rungOf, int leaf, int none) {
-    for (int node = leaf; node >= 0; node = tree.parent(node)) {
-      Integer rung = rungOf.get(node);
-      if (rung != null) {
-        return rung;
-      }
+  /**
+   * The lowest rung that holds a superpixel. What is found for it goes for all that it merged into on the way, so that no
+   * node is passed twice, however long the way of one region that takes in thousands.
+   *
+   * @param known (modified) rungs of nodes, UNKNOWN to begin with but for the branch
+   * @param none for those that the branch never holds
+   */
+  private static int rungOf(MergeTree tree, int[] known, int leaf, int none) {
+    int node = leaf;
+    while (node >= 0 && known[node] == UNKNOWN) {
+      node = tree.parent(node);
     }
-    return none;
+    int found = node < 0 ? none : known[node];
+    for (int below = leaf; below != node; below = tree.parent(below)) {
+      known[below] = found;
+    }
+    return found;
   }
 
   /** Added before logarithms, so that noise in the dark does not count as contrast. */

@@ -2,10 +2,16 @@ package sharpkestrel.objects;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
+import java.util.Random;
 import java.util.function.IntBinaryOperator;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.GroundSize;
@@ -13,6 +19,7 @@ import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.ScratchLabels;
+import sharpkestrel.raster.Tracer;
 
 class ObjectAtTest {
 
@@ -74,5 +81,38 @@ class ObjectAtTest {
     ObjectSet set = set((x, y) -> x < 40 || x >= 60 && x < 90 ? 1 : 2);
 
     assertThat(at(set, 70, 9).orElseThrow().getEnvelopeInternal().getWidth()).isEqualTo(15);
+  }
+
+  /** Winding caves of every width, flooded pixel by pixel. */
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4})
+  void itIsWhatHangsTogetherPixelByPixel(long seed) {
+    Random random = new Random(seed);
+    double share = 0.55 + 0.1 * seed;
+    int[] values = IntStream.generate(() -> random.nextDouble() < share ? 1 : 2)
+        .limit((long) SIZE * SIZE)
+        .toArray();
+    ObjectSet set = set((x, y) -> values[y * SIZE + x]);
+
+    Geometry found = at(set, 350, 350).orElseThrow();
+
+    boolean[] mask = new boolean[values.length];
+    Deque<Integer> waiting = new ArrayDeque<>(List.of(350 * SIZE + 350));
+    while (!waiting.isEmpty()) {
+      int i = waiting.pop();
+      if (mask[i]) {
+        continue;
+      }
+      mask[i] = true;
+      int x = i % SIZE;
+      for (int next : new int[] {x > 0 ? i - 1 : i, x < SIZE - 1 ? i + 1 : i, i - SIZE, i + SIZE}) {
+        if (next >= 0 && next < mask.length && values[next] == values[350 * SIZE + 350]) {
+          waiting.push(next);
+        }
+      }
+    }
+    Geometry expected = ObjectGeometry.toGround(set.labels().grid().affine())
+        .transform(Tracer.trace(mask, SIZE, SIZE, 0, 0));
+    assertThat(found.equalsExact(expected)).isTrue();
   }
 }

@@ -2,7 +2,12 @@ package sharpkestrel.segment;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class BranchTest {
 
@@ -55,6 +60,51 @@ class BranchTest {
 
     assertThat(branch.node(branch.best(60, 900, edges))).isEqualTo(7);
     assertThat(branch.score(4, edges)).isZero();
+  }
+
+  /** The definition written down: no rung within 15 % in size stays itself for longer, or for as long and is smaller. */
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4, 5})
+  void naturalRungsStayThemselvesForLongerThanAllOfAboutTheirSize(long seed) {
+    Random random = new Random(seed);
+    int merges = 300;
+    // one region that takes in a superpixel after the other
+    int[] parent = new int[2 * merges + 1];
+    float[] heights = new float[merges];
+    int[] pixels = new int[merges + 1];
+    float height = 1;
+    for (int i = 0; i <= merges; i++) {
+      parent[i] = i == 0 ? merges + 1 : merges + i;
+      pixels[i] = 1 + random.nextInt(random.nextInt(10) == 0 ? 400 : 8);
+    }
+    for (int i = 0; i < merges; i++) {
+      parent[merges + 1 + i] = i + 1 < merges ? merges + 2 + i : -1;
+      height *= (float) (1 + (random.nextInt(4) == 0 ? random.nextDouble() : 0));
+      heights[i] = height;
+    }
+    MergeTree chain =
+        new MergeTree(merges + 1, merges, parent, heights, pixels, MergingBy.LIKENESS);
+
+    Branch branch = Branch.of(chain, Branch.pixelsOf(chain), 0);
+
+    List<Integer> expected = new ArrayList<>();
+    for (int i = 0; i < branch.rungs(); i++) {
+      boolean natural = branch.stability(i) >= 0.15;
+      for (int k = 0; k < branch.rungs(); k++) {
+        double smaller = Math.min(branch.pixels(i), branch.pixels(k));
+        boolean near = Math.max(branch.pixels(i), branch.pixels(k)) <= smaller * 1.15;
+        natural &= !near
+            || k == i
+            || branch.stability(k) < branch.stability(i)
+            || k > i && branch.stability(k) == branch.stability(i);
+      }
+      if (natural) {
+        expected.add(i);
+      }
+    }
+    assertThat(branch.rungs()).isEqualTo(merges + 1);
+    assertThat(expected).hasSizeGreaterThan(3);
+    assertThat(branch.natural()).isEqualTo(expected);
   }
 
   @Test
