@@ -1,6 +1,7 @@
 package sharpkestrel.sharpen.texture;
 
 import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
@@ -76,28 +77,23 @@ public final class BuiltUpRaster extends DerivedRaster {
    */
   static void lowest(LevelTile tile, float[] out, Request request) {
     int width = tile.width();
-    int[] pairs = new int[tile.holes() ? out.length : 0];
-    int[] pairsOfRow = new int[width];
     float[][] lowest = new float[tile.height()][width];
     for (float[] row : lowest) {
       Arrays.fill(row, Float.POSITIVE_INFINITY);
     }
-    int side = 2 * tile.radius() + 1;
     for (Displacement displacement : DISPLACEMENTS) {
       request.cancellation().check();
-      PairSums sums = new PairSums(tile, displacement);
-      if (tile.holes()) {
-        sums.of(PairSums.Term.ONE, pairs);
-        sums.of(PairSums.Term.SQUARED_DIFFERENCE, (y, squares) -> {
-          System.arraycopy(pairs, y * width, pairsOfRow, 0, width);
-          lower(lowest[y], squares, pairsOfRow);
-        });
-      } else {
-        int count =
-            (side - Math.abs(displacement.right())) * (side - Math.abs(displacement.down()));
-        sums.of(
-            PairSums.Term.SQUARED_DIFFERENCE,
-            (y, squares) -> lower(lowest[y], squares, 1f / count));
+      PairSums sums = new PairSums(
+          tile, displacement, EnumSet.of(PairSums.Term.ONE, PairSums.Term.SQUARED_DIFFERENCE));
+      int[] pairs = sums.of(PairSums.Term.ONE);
+      int[] squares = sums.of(PairSums.Term.SQUARED_DIFFERENCE);
+      for (float[] row : lowest) {
+        sums.next();
+        if (tile.holes()) {
+          lower(row, squares, pairs);
+        } else {
+          lower(row, squares, 1f / pairs[0]);
+        }
       }
     }
     for (int y = 0; y < lowest.length; y++) {

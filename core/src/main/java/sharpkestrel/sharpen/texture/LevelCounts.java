@@ -1,5 +1,7 @@
 package sharpkestrel.sharpen.texture;
 
+import java.util.EnumSet;
+
 /** Entropy of the grey levels in the window about each pixel. */
 final class LevelCounts {
 
@@ -11,27 +13,19 @@ final class LevelCounts {
   static void entropy(LevelTile tile, int levels, float[] out) {
     int side = 2 * tile.radius() + 1;
     int columns = tile.rows()[0].length;
-    WindowCounts counts =
-        new WindowCounts(new int[] {levels}, new int[] {1}, columns, side, side * side);
-    double[][] entropies = new double[1][tile.width()];
-    for (int y = 0; y < side - 1; y++) {
-      count(tile.rows()[y], 1, counts);
-    }
-    for (int y = 0; y < tile.height(); y++) {
-      count(tile.rows()[y + side - 1], 1, counts);
-      counts.entropies(entropies);
-      for (int x = 0; x < tile.width(); x++) {
-        out[y * tile.width() + x] = (float) entropies[0][x];
-      }
-      count(tile.rows()[y], -1, counts);
-    }
-  }
-
-  private static void count(int[] row, int step, WindowCounts counts) {
-    for (int x = 0; x < row.length; x++) {
-      if (row[x] != Levels.NONE) {
-        counts.total(x, step);
-        counts.count(0, x, row[x], step);
+    NumberCounts counts = new NumberCounts(levels, columns, side, new LogTable(side * side));
+    PairSums sums = new PairSums(tile, Displacement.NONE, EnumSet.of(PairSums.Term.ONE));
+    double[] entropies = new double[tile.width()];
+    for (int y = 0; y < tile.rows().length; y++) {
+      counts.enter(tile.rows()[y]);
+      int top = y - side + 1;
+      if (top >= 0) {
+        sums.next();
+        counts.entropies(sums.of(PairSums.Term.ONE), 1, entropies);
+        for (int x = 0; x < tile.width(); x++) {
+          out[top * tile.width() + x] = (float) entropies[x];
+        }
+        counts.leave(tile.rows()[top]);
       }
     }
   }

@@ -14,14 +14,14 @@ record LevelTile(int[][] rows, int radius, boolean holes) {
     int[] all = new int[values.length];
     levels.of(values, all);
     int[][] rows = new int[height][width];
-    boolean holes = false;
     for (int y = 0; y < height; y++) {
       System.arraycopy(all, y * width, rows[y], 0, width);
     }
+    int any = 0;
     for (int level : all) {
-      holes |= level == Levels.NONE;
+      any |= level;
     }
-    return new LevelTile(rows, radius, holes);
+    return new LevelTile(rows, radius, any < 0);
   }
 
   int width() {

@@ -90,8 +90,12 @@ public record Levels(double[] edges) {
     int highest = edges.length;
     for (int i = 0; i < values.length; i++) {
       double at = (values[i] - first) * scale + 1;
-      int level = (int) Math.max(0, Math.min(highest, at));
-      out[i] = Float.isNaN(values[i]) ? NONE : level;
+      out[i] = (int) Math.max(0, Math.min(highest, at));
+    }
+    for (int i = 0; i < values.length; i++) {
+      if (Float.isNaN(values[i])) {
+        out[i] = NONE;
+      }
     }
   }
 }

@@ -1,8 +1,8 @@
 package sharpkestrel.sharpen.texture;
 
 import java.util.EnumSet;
-import java.util.List;
 import java.util.Set;
+import java.util.function.BiConsumer;
 
 /**
  * How often pairs of levels, their differences and their sums occur in the window about each pixel, and what the measures make
@@ -10,92 +10,125 @@ import java.util.Set;
  */
 final class PairCounts {
 
-  /** What is counted of pairs beside the pairs themselves: their levels, both of them; differences; sums. */
-  private static final List<Measure> KINDS =
-      List.of(Measure.INFORMATION, Measure.DIFFERENCE_ENTROPY, Measure.SUM_ENTROPY);
+  /** Below any entropy that is not 0. */
+  private static final double LEAST = 1e-9;
 
   private final LevelPairs pairs;
   private final PairMatrix matrix;
-  private final WindowCounts counts;
-  private final int single;
-  private final int differences;
-  private final int sums;
+  private final NumberCounts single;
+  private final NumberCounts differences;
+  private final NumberCounts sums;
   private final int[] upper;
   private final int[] lower;
+  private final int[] numbers;
   private final double[] secondMoments;
   private final double[] pairEntropies;
-  private final double[][] entropies;
+  private final double[] singleEntropies;
+  private final double[] differenceEntropies;
+  private final double[] sumEntropies;
+  private int row = -1;
 
   PairCounts(LevelTile tile, Displacement displacement, int levels, Set<Measure> measures) {
     pairs = new LevelPairs(tile, displacement);
-    upper = new int[pairs.columns()];
-    lower = new int[pairs.columns()];
+    int columns = pairs.columns();
+    int across = pairs.across();
+    upper = new int[columns];
+    lower = new int[columns];
+    numbers = new int[columns];
     Set<Measure> ofMatrix =
         EnumSet.of(Measure.SECOND_MOMENT, Measure.PAIR_ENTROPY, Measure.INFORMATION);
     ofMatrix.retainAll(measures);
     matrix = ofMatrix.isEmpty() ? null : new PairMatrix(pairs, levels);
-    List<Measure> kinds = KINDS.stream().filter(measures::contains).toList();
-    single = kinds.indexOf(Measure.INFORMATION);
-    differences = kinds.indexOf(Measure.DIFFERENCE_ENTROPY);
-    sums = kinds.indexOf(Measure.SUM_ENTROPY);
-    int[] numbers = kinds.stream()
-        .mapToInt(kind -> kind == Measure.SUM_ENTROPY ? 2 * levels - 1 : levels)
-        .toArray();
-    int[] each =
-        kinds.stream().mapToInt(kind -> kind == Measure.INFORMATION ? 2 : 1).toArray();
-    counts = kinds.isEmpty()
-        ? null
-        : new WindowCounts(
-            numbers, each, pairs.columns(), pairs.across(), 2 * pairs.across() * pairs.down());
+    LogTable logs = new LogTable(2 * across * pairs.down());
+    single = measures.contains(Measure.INFORMATION)
+        ? new NumberCounts(levels, columns, across, logs)
+        : null;
+    differences = measures.contains(Measure.DIFFERENCE_ENTROPY)
+        ? new NumberCounts(levels, columns, across, logs)
+        : null;
+    sums = measures.contains(Measure.SUM_ENTROPY)
+        ? new NumberCounts(2 * levels - 1, columns, across, logs)
+        : null;
     secondMoments = new double[tile.width()];
     pairEntropies = new double[tile.width()];
-    entropies = new double[kinds.size()][tile.width()];
+    singleEntropies = new double[tile.width()];
+    differenceEntropies = new double[tile.width()];
+    sumEntropies = new double[tile.width()];
     for (int y = 0; y < pairs.down() - 1; y++) {
-      count(y, 1);
-    }
-  }
-
-  /** Counts in the windows about all pixels of a row of the tile; rows one after the other. */
-  void measure(int row) {
-    if (matrix != null) {
-      matrix.measure(row, secondMoments, pairEntropies);
-    }
-    if (row > 0) {
-      count(row - 1, -1);
-    }
-    count(row + pairs.down() - 1, 1);
-    if (counts != null) {
-      counts.entropies(entropies);
-    }
-  }
-
-  private void count(int row, int step) {
-    if (counts == null) {
-      return;
-    }
-    pairs.row(row, upper, lower);
-    for (int x = 0; x < upper.length; x++) {
-      int i = upper[x];
-      int j = lower[x];
-      if (i == Levels.NONE || j == Levels.NONE) {
-        continue;
-      }
-      counts.total(x, step);
-      if (single >= 0) {
-        counts.count(single, x, i, step);
-        counts.count(single, x, j, step);
-      }
-      if (differences >= 0) {
-        counts.count(differences, x, Math.abs(i - j), step);
-      }
-      if (sums >= 0) {
-        counts.count(sums, x, i + j, step);
-      }
+      count(y, NumberCounts::enter);
     }
   }
 
   /**
-   * Values of a measure along the row measured last; NaN where a window holds no pair.
+   * Goes on to the next row of the tile, and counts in the windows about its pixels.
+   *
+   * @param totals pairs in each window
+   * @param shares one over that
+   */
+  void next(int[] totals, double[] shares) {
+    row++;
+    if (matrix != null) {
+      matrix.measure(row, shares, secondMoments, pairEntropies);
+    }
+    if (row > 0) {
+      count(row - 1, NumberCounts::leave);
+    }
+    count(row + pairs.down() - 1, NumberCounts::enter);
+    if (differences != null) {
+      differences.entropies(totals, 1, differenceEntropies);
+    }
+    if (sums != null) {
+      sums.entropies(totals, 1, sumEntropies);
+    }
+    if (single != null) {
+      single.entropies(totals, 2, singleEntropies);
+    }
+  }
+
+  /** Has the numbers of a row of pairs taken in, or let go. */
+  private void count(int y, BiConsumer<NumberCounts, int[]> change) {
+    readBoth(y);
+    if (single != null) {
+      change.accept(single, upper);
+      change.accept(single, lower);
+    }
+    if (differences != null) {
+      takeDifferences();
+      change.accept(differences, numbers);
+    }
+    if (sums != null) {
+      takeSums();
+      change.accept(sums, numbers);
+    }
+  }
+
+  /** Levels of a row of pairs; where one of a pair is missing, so is the other. */
+  private void readBoth(int y) {
+    if (single == null && differences == null && sums == null) {
+      return;
+    }
+    pairs.row(y, upper, lower);
+    for (int x = 0; x < upper.length; x++) {
+      boolean missing = upper[x] == Levels.NONE || lower[x] == Levels.NONE;
+      upper[x] = missing ? Levels.NONE : upper[x];
+      lower[x] = missing ? Levels.NONE : lower[x];
+    }
+  }
+
+  private void takeDifferences() {
+    for (int x = 0; x < numbers.length; x++) {
+      numbers[x] = upper[x] == Levels.NONE ? Levels.NONE : Math.abs(upper[x] - lower[x]);
+    }
+  }
+
+  private void takeSums() {
+    for (int x = 0; x < numbers.length; x++) {
+      numbers[x] = upper[x] == Levels.NONE ? Levels.NONE : upper[x] + lower[x];
+    }
+  }
+
+  /**
+   * Values of a measure along the row; NaN where a window holds no pair.
    *
    * @param out (output) from {@code at} on
    */
@@ -103,8 +136,8 @@ final class PairCounts {
     double[] from = switch (measure) {
       case SECOND_MOMENT -> secondMoments;
       case PAIR_ENTROPY -> pairEntropies;
-      case DIFFERENCE_ENTROPY -> entropies[differences];
-      case SUM_ENTROPY -> entropies[sums];
+      case DIFFERENCE_ENTROPY -> differenceEntropies;
+      case SUM_ENTROPY -> sumEntropies;
       case INFORMATION -> information();
       default -> throw new IllegalArgumentException(measure + " is no count of pairs");
     };
@@ -116,9 +149,10 @@ final class PairCounts {
   private double[] information() {
     double[] out = new double[pairEntropies.length];
     for (int x = 0; x < out.length; x++) {
-      double own = entropies[single][x];
-      double shared = (pairEntropies[x] - 2 * own) / own;
-      out[x] = own < 1e-9 ? 0 : Math.max(-1, Math.min(0, shared));
+      double own = singleEntropies[x];
+      // where there is one level both entropies are 0
+      double shared = (pairEntropies[x] - 2 * own) / Math.max(own, LEAST);
+      out[x] = Math.max(-1, Math.min(0, shared));
     }
     return out;
   }

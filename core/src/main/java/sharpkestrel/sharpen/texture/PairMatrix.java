@@ -1,30 +1,40 @@
 package sharpkestrel.sharpen.texture;
 
-import java.util.Arrays;
-
 /**
  * The co-occurrence matrix of a window that slides along a row: a column of pairs leaves, another comes in, and what is
  * measured follows each of them, so that the matrix is never gone through as a whole (after Unser 1986, IEEE Trans. PAMI
  * 8(1), 118-125, and Clausi and Jernigan 1998, IEEE TGRS 36(1), 298-300). Sums are of whole numbers in fixed point, so they
  * do not drift, and do not depend on where a row of the tile begins.
+ *
+ * <p>What one pair more changes is looked up as a whole: in one long stand, from the highest bit on, how much more the sum of
+ * {@code n ln n} is, how much more that of {@code n²}, and whether the levels of the pair are the same.
  */
 final class PairMatrix {
 
-  /** {@code n ln n} in units of 2^-32. */
-  private static final double UNIT = 0x1p32;
+  /** Bits for how many pairs of a column are of the same level: windows have at most 101 rows. */
+  private static final int ALIKE_BITS = 7;
+
+  /** Bits for the changes of squares by a column: at most 101 times {@code 2 (2 n + 1)} with n to 101². */
+  private static final int SQUARE_BITS = 22;
+
+  /** Of the {@code n ln n}; their changes by a column take up to 11 bits before the point. */
+  private static final int FRACTION_BITS = 23;
+
+  private static final double UNIT = 1L << FRACTION_BITS;
 
   private static final double LOG_TWO = Math.log(2);
-
-  private static final int HOLE = -1;
 
   private final int pairsAcross;
   private final int pairsDown;
   private final int pairRows;
   private final int[] cells;
-  private final int[] pairs;
+  private final int[] counts;
   private final long[] steps;
-  private final double[] logs;
-  private int total;
+  private final long[] nLogN;
+  private final int holes;
+  private final long[] squaresAlong;
+  private final long[] logsAlong;
+  private final int[] apartAlong;
   private int alike;
   private long squares;
   private long pairLogs;
@@ -33,6 +43,7 @@ final class PairMatrix {
     pairsAcross = source.across();
     pairsDown = source.down();
     pairRows = source.rows();
+    holes = levels * (levels + 1) / 2;
     int columns = source.columns();
     // column by column, as the pairs that enter and leave lie one below the other
     cells = new int[columns * pairRows];
@@ -44,95 +55,124 @@ final class PairMatrix {
         cells[c * pairRows + y] = cell(upper[c], lower[c]);
       }
     }
-    pairs = new int[levels * (levels + 1) / 2];
+    // twice how often a pair of levels occurs, and one more where they are the same
+    counts = new int[holes + 1];
+    for (int level = 0; level < levels; level++) {
+      counts[cell(level, level)] = 1;
+    }
+    int windows = columns - pairsAcross + 1;
+    squaresAlong = new long[windows];
+    logsAlong = new long[windows];
+    apartAlong = new int[windows];
     // a power of two, as a masked index needs no check
-    steps = new long[Integer.highestOneBit(pairsAcross * pairsDown) << 1];
-    logs = new double[steps.length];
-    for (int n = 0; n < steps.length; n++) {
-      steps[n] = Math.round(UNIT * (xLogX(n + 1) - xLogX(n)));
-      logs[n] = Math.log(n);
+    int most = Integer.highestOneBit(pairsAcross * pairsDown) << 1;
+    nLogN = new long[most + 1];
+    for (int n = 1; n <= most; n++) {
+      nLogN[n] = Math.round(UNIT * n * Math.log(n));
+    }
+    steps = new long[2 * most];
+    for (int n = 0; n < most; n++) {
+      long more = nLogN[n + 1] - nLogN[n];
+      int squaresMore = 2 * n + 1;
+      steps[2 * n] = packed(more, squaresMore, 0);
+      steps[2 * n + 1] = packed(more, 2 * squaresMore, 1);
     }
   }
 
-  /** Where a pair is counted, in either order, and in the lowest bit whether its levels are the same. */
-  private static int cell(int i, int j) {
+  /** Where a pair is counted, in either order; pairs of which a pixel is missing are counted too, to be taken off again. */
+  private int cell(int i, int j) {
     if (i == Levels.NONE || j == Levels.NONE) {
-      return HOLE;
+      return holes;
     }
     int high = Math.max(i, j);
-    return high * (high + 1) / 2 + Math.min(i, j) << 1 | (i == j ? 1 : 0);
+    return high * (high + 1) / 2 + Math.min(i, j);
   }
 
-  private static double xLogX(double n) {
-    return n > 0 ? n * Math.log(n) : 0;
+  private static long packed(long logs, int squares, int alike) {
+    return (logs << SQUARE_BITS | squares) << ALIKE_BITS | alike;
   }
 
   /**
    * Measures the windows about all pixels of a row; NaN where a window holds no pair.
    *
+   * @param shares one over the pairs in each window
    * @param moments (output) the sum of p²
    * @param entropies (output) minus the sum of p ln p
    */
-  void measure(int row, double[] moments, double[] entropies) {
-    Arrays.fill(pairs, 0);
-    total = 0;
-    alike = 0;
-    squares = 0;
-    pairLogs = 0;
+  void measure(int row, double[] shares, double[] moments, double[] entropies) {
+    int windows = shares.length;
     for (int x = 0; x < pairsAcross; x++) {
-      follow(row, x, 0);
+      enter(row, x);
     }
-    for (int x = 0; x < moments.length; x++) {
+    for (int x = 0; x < windows; x++) {
       if (x > 0) {
-        follow(row, x - 1, 1);
-        follow(row, x - 1 + pairsAcross, 0);
+        exchange(row, x - 1, x - 1 + pairsAcross);
       }
-      moments[x] = secondMoment();
-      entropies[x] = entropy();
+      long missing = counts[holes] / 2;
+      long total = pairsAcross * pairsDown - missing;
+      squaresAlong[x] = squares - missing * missing;
+      logsAlong[x] = nLogN[(int) total] - (pairLogs - nLogN[(int) missing]);
+      apartAlong[x] = (int) total - alike;
+    }
+    for (int x = windows - 1; x < windows - 1 + pairsAcross; x++) {
+      leave(row, x);
+    }
+    for (int x = 0; x < windows; x++) {
+      // p is n/2N off the diagonal, twice, and n/N on it; squares holds n² and 2n²
+      moments[x] = 0.5 * squaresAlong[x] * shares[x] * shares[x];
+      entropies[x] = (apartAlong[x] * LOG_TWO + logsAlong[x] / UNIT) * shares[x];
     }
   }
 
-  /**
-   * Without branches where pairs differ, which no processor could foresee.
-   *
-   * @param lag 0 where a column of pairs enters, 1 where it leaves: what changes goes by the lower of both counts
-   */
-  private void follow(int row, int column, int lag) {
-    int[] counts = pairs;
-    long[] table = steps;
-    int step = 1 - 2 * lag;
-    long logsOfThese = 0;
-    int squaresOfThese = 0;
-    int same = 0;
-    int holes = 0;
+  private void enter(int row, int column) {
+    long more = 0;
     int from = column * pairRows + row;
     for (int k = from; k < from + pairsDown; k++) {
-      int cell = cells[k];
-      if (cell == HOLE) {
-        holes++;
-        continue;
-      }
-      int n = counts[cell >> 1] - lag;
-      counts[cell >> 1] = n + 1 - lag;
-      logsOfThese += table[n & table.length - 1];
-      squaresOfThese += (1 + (cell & 1)) * (2 * n + 1);
-      same += cell & 1;
+      int n = counts[cells[k]];
+      counts[cells[k]] = n + 2;
+      more += steps[n & steps.length - 1];
     }
-    total += step * (pairsDown - holes);
-    alike += step * same;
-    squares += step * squaresOfThese;
-    pairLogs += step * logsOfThese;
+    change(more, 1);
   }
 
-  private double secondMoment() {
-    // p is n/2N off the diagonal, twice, and n/N on it; squares holds n² and 2n²
-    double n = total;
-    return total == 0 ? Double.NaN : squares / (2 * n * n);
+  private void leave(int row, int column) {
+    long less = 0;
+    int from = column * pairRows + row;
+    for (int k = from; k < from + pairsDown; k++) {
+      int n = counts[cells[k]] - 2;
+      counts[cells[k]] = n;
+      less += steps[n & steps.length - 1];
+    }
+    change(less, -1);
   }
 
-  private double entropy() {
-    return total == 0
-        ? Double.NaN
-        : Math.max(0, logs[total] + ((total - alike) * LOG_TWO - pairLogs / UNIT) / total);
+  /** Both in one loop, which takes a fifth less time. */
+  private void exchange(int row, int leaving, int entering) {
+    int[] held = counts;
+    int[] which = cells;
+    long[] table = steps;
+    int down = pairsDown;
+    int out = leaving * pairRows + row;
+    int in = entering * pairRows + row;
+    long less = 0;
+    long more = 0;
+    for (int k = 0; k < down; k++) {
+      int gone = which[out + k];
+      int n = held[gone] - 2;
+      held[gone] = n;
+      less += table[n & table.length - 1];
+      int come = which[in + k];
+      int m = held[come];
+      held[come] = m + 2;
+      more += table[m & table.length - 1];
+    }
+    change(less, -1);
+    change(more, 1);
+  }
+
+  private void change(long packed, int sign) {
+    alike += sign * (int) (packed & (1L << ALIKE_BITS) - 1);
+    squares += sign * (packed >>> ALIKE_BITS & (1L << SQUARE_BITS) - 1);
+    pairLogs += sign * (packed >>> ALIKE_BITS + SQUARE_BITS);
   }
 }

@@ -1,10 +1,12 @@
 package sharpkestrel.sharpen.texture;
 
 import java.util.Arrays;
+import java.util.Set;
 
 /**
- * Sums over all pairs of pixels, both of them in the window about each pixel, of a number that a pair gives. Two running
- * sums, down and across, of whole numbers: the cost does not depend on the window, nor the result on where a tile begins.
+ * Sums over all pairs of pixels, both of them in the window about each pixel, of numbers that a pair gives, row after row. Two
+ * running sums, down and across, of whole numbers: the cost does not depend on the window, nor the result on where a tile
+ * begins.
  */
 final class PairSums {
 
@@ -30,61 +32,93 @@ final class PairSums {
     }
   }
 
-  /** Takes a row of sums, one for each pixel of the tile's row; the array is used again for the next. */
-  interface RowSink {
-    void accept(int row, int[] sums);
-  }
-
   private final LevelTile tile;
   private final LevelPairs pairs;
   private final int pairsAcross;
   private final int pairsDown;
+  private final Running[] running = new Running[Term.values().length];
   private final int[] a;
   private final int[] b;
+  private final int[] valid;
+  private final int[] terms;
+  private final int[] entering;
+  private int row = -1;
 
-  PairSums(LevelTile tile, Displacement displacement) {
+  /**
+   * @param wanted of which sums will be asked for
+   */
+  PairSums(LevelTile tile, Displacement displacement, Set<Term> wanted) {
     this.tile = tile;
     pairs = new LevelPairs(tile, displacement);
     pairsAcross = pairs.across();
     pairsDown = pairs.down();
     a = new int[pairs.columns()];
     b = new int[pairs.columns()];
-  }
-
-  /**
-   * @param out (output) one sum for each pixel of the tile, row by row
-   */
-  void of(Term term, int[] out) {
-    if (term == Term.ONE && !tile.holes()) {
-      Arrays.fill(out, pairsAcross * pairsDown);
-      return;
+    valid = new int[pairs.columns()];
+    terms = new int[pairs.columns()];
+    entering = new int[tile.width()];
+    for (Term term : wanted) {
+      running[term.ordinal()] = new Running(pairs, tile.width());
     }
-    int width = tile.width();
-    of(term, (row, sums) -> System.arraycopy(sums, 0, out, row * width, width));
+    if (wanted.contains(Term.ONE)) {
+      Arrays.fill(running[Term.ONE.ordinal()].sums, pairsAcross * pairsDown);
+    }
+    for (int y = 0; y < pairsDown - 1; y++) {
+      enter(y);
+    }
   }
 
-  void of(Term term, RowSink sink) {
-    int width = tile.width();
-    int[] column = new int[a.length];
-    // terms of the rows in the window, so that what leaves it need not be worked out again
-    int[][] held = new int[pairsDown][a.length];
-    int[] entering = new int[width];
-    int[] out = new int[width];
-    for (int y = 0; y < pairsDown + tile.height() - 1; y++) {
-      int[] terms = held[y % pairsDown];
-      subtract(terms, column);
-      terms(term, y, terms);
-      add(terms, column);
-      int row = y - pairsDown + 1;
-      if (row >= 0) {
-        System.arraycopy(column, pairsAcross - 1, entering, 0, width);
-        across(column, entering, out);
-        sink.accept(row, out);
+  /** Goes on to the next row of the tile; before the first row at the beginning. */
+  void next() {
+    row++;
+    enter(row + pairsDown - 1);
+    for (Term term : Term.values()) {
+      if (changes(term)) {
+        across(running[term.ordinal()]);
       }
     }
   }
 
-  private void across(int[] column, int[] entering, int[] out) {
+  /**
+   * @return one sum for each pixel of the row; the array is used again for the next
+   */
+  int[] of(Term term) {
+    return running[term.ordinal()].sums;
+  }
+
+  /** The number of pairs is the same everywhere where none is missing. */
+  private boolean changes(Term term) {
+    return running[term.ordinal()] != null && (term != Term.ONE || tile.holes());
+  }
+
+  /** Takes in the pairs whose upper pixel lies in a row, in place of those that lie a window above. */
+  private void enter(int y) {
+    pairs.row(y, a, b);
+    // all bits where both are there
+    for (int x = 0; x < valid.length; x++) {
+      valid[x] = ~(a[x] | b[x]) >> Integer.SIZE - 1;
+    }
+    for (Term term : Term.values()) {
+      if (changes(term)) {
+        take(term);
+        Running of = running[term.ordinal()];
+        exchange(terms, valid, of.held[y % pairsDown], of.column);
+      }
+    }
+  }
+
+  private static void exchange(int[] terms, int[] valid, int[] held, int[] column) {
+    for (int x = 0; x < column.length; x++) {
+      int term = terms[x] & valid[x];
+      column[x] += term - held[x];
+      held[x] = term;
+    }
+  }
+
+  private void across(Running of) {
+    int[] column = of.column;
+    int[] out = of.sums;
+    System.arraycopy(column, pairsAcross - 1, entering, 0, entering.length);
     int first = 0;
     for (int x = 0; x < pairsAcross; x++) {
       first += column[x];
@@ -101,9 +135,7 @@ final class PairSums {
     }
   }
 
-  /** The terms of the pairs whose upper pixel lies in a row. */
-  private void terms(Term term, int row, int[] terms) {
-    pairs.row(row, a, b);
+  private void take(Term term) {
     switch (term) {
       case ONE -> Arrays.fill(terms, 1);
       case SQUARED_DIFFERENCE -> squaredDifferences(a, b, terms);
@@ -112,9 +144,6 @@ final class PairSums {
       case PRODUCT -> products(a, b, terms);
       case SQUARES -> squares(a, b, terms);
       case INVERSE -> inverses(a, b, terms);
-    }
-    if (tile.holes()) {
-      leaveHolesOut(a, b, terms);
     }
   }
 
@@ -155,23 +184,20 @@ final class PairSums {
     }
   }
 
-  private static void leaveHolesOut(int[] a, int[] b, int[] terms) {
-    for (int x = 0; x < terms.length; x++) {
-      if (a[x] == Levels.NONE || b[x] == Levels.NONE) {
-        terms[x] = 0;
-      }
-    }
-  }
+  /** Sums down and across of one term. */
+  private static final class Running {
 
-  private static void add(int[] terms, int[] column) {
-    for (int x = 0; x < column.length; x++) {
-      column[x] += terms[x];
-    }
-  }
+    private final int[] column;
 
-  private static void subtract(int[] terms, int[] column) {
-    for (int x = 0; x < column.length; x++) {
-      column[x] -= terms[x];
+    /** Terms of the rows in the window, so that what leaves it need not be worked out again. */
+    private final int[][] held;
+
+    private final int[] sums;
+
+    Running(LevelPairs pairs, int width) {
+      column = new int[pairs.columns()];
+      held = new int[pairs.down()][pairs.columns()];
+      sums = new int[width];
     }
   }
 }

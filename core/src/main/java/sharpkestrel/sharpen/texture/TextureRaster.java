@@ -1,6 +1,7 @@
 package sharpkestrel.sharpen.texture;
 
 import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -9,7 +10,6 @@ import java.util.stream.IntStream;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.DerivedRaster;
-import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
@@ -83,10 +83,20 @@ public final class TextureRaster extends DerivedRaster {
       request.cancellation().check();
       pairs(tile, target, area, request);
     }
-    boolean holes = Planes.hasNaN(plane);
-    for (int b = 0; b < target.length && holes; b++) {
-      if (target[b] != null) {
-        leaveHoles(plane, wide.width(), window, target[b]);
+    leaveHoles(plane, wide.width(), window, target);
+  }
+
+  private void leaveHoles(float[] plane, int stride, Window window, float[][] target) {
+    for (int y = 0; y < window.height(); y++) {
+      int from = (y + radius) * stride + radius;
+      for (int x = 0; x < window.width(); x++) {
+        if (Float.isNaN(plane[from + x])) {
+          for (float[] values : target) {
+            if (values != null) {
+              values[y * window.width() + x] = Float.NaN;
+            }
+          }
+        }
       }
     }
   }
@@ -140,17 +150,18 @@ public final class TextureRaster extends DerivedRaster {
       if (target[b] != null && measures.get(b).ofPairs()) {
         one[b] = displacements.size() == 1 ? target[b] : new float[area];
         lowest[b] = new float[direction == Direction.RANGE ? area : 0];
-        float start = direction == Direction.MEAN || displacements.size() == 1
+        float start = direction == Direction.MEAN
             ? 0
             : direction == Direction.MIN ? Float.POSITIVE_INFINITY : Float.NEGATIVE_INFINITY;
-        Arrays.fill(target[b], start);
+        if (displacements.size() > 1) {
+          Arrays.fill(target[b], start);
+        }
         Arrays.fill(lowest[b], Float.POSITIVE_INFINITY);
       }
     }
     for (Displacement displacement : displacements) {
       request.cancellation().check();
-      sums(tile, displacement, one, area);
-      counts(tile, displacement, one);
+      pairs(tile, displacement, one);
       for (int b = 0; b < one.length && displacements.size() > 1; b++) {
         if (one[b] != null) {
           direction.combine(target[b], lowest[b], one[b]);
@@ -168,116 +179,36 @@ public final class TextureRaster extends DerivedRaster {
     }
   }
 
-  /** Measures that are means over pairs. */
-  private void sums(LevelTile tile, Displacement displacement, float[][] target, int area) {
-    PairSums sums = new PairSums(tile, displacement);
-    int[][] planes = new int[PairSums.Term.values().length][];
-    for (int b = 0; b < target.length; b++) {
-      Measure measure = measures.get(b);
-      if (target[b] == null || measure.needsCounts()) {
-        continue;
-      }
-      for (PairSums.Term term : terms(measure)) {
-        if (planes[term.ordinal()] == null) {
-          planes[term.ordinal()] = new int[area];
-          sums.of(term, planes[term.ordinal()]);
-        }
-      }
-      fill(measure, planes, target[b]);
-    }
-  }
-
-  private static List<PairSums.Term> terms(Measure measure) {
-    return switch (measure) {
-      case CONTRAST -> List.of(PairSums.Term.ONE, PairSums.Term.SQUARED_DIFFERENCE);
-      case DISSIMILARITY -> List.of(PairSums.Term.ONE, PairSums.Term.DIFFERENCE);
-      case HOMOGENEITY -> List.of(PairSums.Term.ONE, PairSums.Term.INVERSE);
-      case PAIR_MEAN -> List.of(PairSums.Term.ONE, PairSums.Term.SUM);
-      case PAIR_VARIANCE -> List.of(PairSums.Term.ONE, PairSums.Term.SUM, PairSums.Term.SQUARES);
-      case CORRELATION ->
-        List.of(PairSums.Term.ONE, PairSums.Term.SUM, PairSums.Term.SQUARES, PairSums.Term.PRODUCT);
-      default ->
-        List.of(PairSums.Term.ONE, PairSums.Term.DIFFERENCE, PairSums.Term.SQUARED_DIFFERENCE);
-    };
-  }
-
-  private static void fill(Measure measure, int[][] planes, float[] out) {
-    int[] ones = planes[PairSums.Term.ONE.ordinal()];
-    int[] squared = planes[PairSums.Term.SQUARED_DIFFERENCE.ordinal()];
-    int[] differences = planes[PairSums.Term.DIFFERENCE.ordinal()];
-    int[] sums = planes[PairSums.Term.SUM.ordinal()];
-    int[] squares = planes[PairSums.Term.SQUARES.ordinal()];
-    switch (measure) {
-      case CONTRAST -> means(squared, ones, 1, out);
-      case DISSIMILARITY -> means(differences, ones, 1, out);
-      case HOMOGENEITY ->
-        means(planes[PairSums.Term.INVERSE.ordinal()], ones, 1.0 / PairSums.INVERSE_ONE, out);
-      case PAIR_MEAN -> means(sums, ones, 0.5, out);
-      case PAIR_VARIANCE -> {
-        for (int i = 0; i < out.length; i++) {
-          out[i] = (float) variance(sums[i], squares[i], ones[i]);
-        }
-      }
-      case CORRELATION ->
-        correlations(planes[PairSums.Term.PRODUCT.ordinal()], sums, squares, ones, out);
-      default -> {
-        for (int i = 0; i < out.length; i++) {
-          double n = ones[i];
-          double mean = differences[i] / n;
-          out[i] = n == 0 ? Float.NaN : (float) Math.max(0, squared[i] / n - mean * mean);
-        }
-      }
-    }
-  }
-
-  private static void means(int[] sums, int[] counts, double factor, float[] out) {
-    for (int i = 0; i < out.length; i++) {
-      out[i] = (float) (factor * sums[i] / counts[i]);
-    }
-  }
-
-  private static void correlations(
-      int[] products, int[] sums, int[] squares, int[] ones, float[] out) {
-    for (int i = 0; i < out.length; i++) {
-      double n = ones[i];
-      double mean = sums[i] / (2 * n);
-      double variance = variance(sums[i], squares[i], n);
-      double covariance = products[i] / n - mean * mean;
-      out[i] = n == 0 ? Float.NaN : variance < 1e-9 ? 1 : (float) (covariance / variance);
-    }
-  }
-
-  /** NaN where there is no pair. */
-  private static double variance(double sum, double squares, double n) {
-    double mean = sum / (2 * n);
-    return Math.max(0, squares / (2 * n) - mean * mean);
-  }
-
-  /** Measures that need how often each pair of levels occurs. */
-  private void counts(LevelTile tile, Displacement displacement, float[][] target) {
-    if (!wants(target, Measure::needsCounts)) {
+  private void pairs(LevelTile tile, Displacement displacement, float[][] target) {
+    int[] wanted = IntStream.range(0, target.length)
+        .filter(b -> target[b] != null && measures.get(b).ofPairs())
+        .toArray();
+    if (wanted.length == 0) {
       return;
     }
-    int[] wanted = IntStream.range(0, target.length)
-        .filter(b -> target[b] != null && measures.get(b).needsCounts())
-        .toArray();
-    Measure[] which = Arrays.stream(wanted).mapToObj(measures::get).toArray(Measure[]::new);
-    PairCounts counts = new PairCounts(tile, displacement, levels.count(), Set.of(which));
-    int width = tile.width();
-    for (int y = 0; y < tile.height(); y++) {
-      counts.measure(y);
-      for (int k = 0; k < which.length; k++) {
-        counts.of(which[k], target[wanted[k]], y * width);
+    Set<PairSums.Term> terms = EnumSet.of(PairSums.Term.ONE);
+    Set<Measure> counted = EnumSet.noneOf(Measure.class);
+    for (int b : wanted) {
+      terms.addAll(PairMeans.terms(measures.get(b)));
+      if (measures.get(b).needsCounts()) {
+        counted.add(measures.get(b));
       }
     }
-  }
-
-  private void leaveHoles(float[] plane, int stride, Window window, float[] out) {
-    for (int y = 0; y < window.height(); y++) {
-      int from = (y + radius) * stride + radius;
-      for (int x = 0; x < window.width(); x++) {
-        if (Float.isNaN(plane[from + x])) {
-          out[y * window.width() + x] = Float.NaN;
+    PairSums sums = new PairSums(tile, displacement, terms);
+    PairMeans means = new PairMeans(sums, tile.width());
+    PairCounts counts =
+        counted.isEmpty() ? null : new PairCounts(tile, displacement, levels.count(), counted);
+    for (int y = 0; y < tile.height(); y++) {
+      sums.next();
+      means.next();
+      if (counts != null) {
+        counts.next(sums.of(PairSums.Term.ONE), means.shares());
+      }
+      for (int b : wanted) {
+        if (measures.get(b).needsCounts()) {
+          counts.of(measures.get(b), target[b], y * tile.width());
+        } else {
+          means.of(measures.get(b), target[b], y * tile.width());
         }
       }
     }

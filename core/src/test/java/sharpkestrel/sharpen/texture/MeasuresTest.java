@@ -9,6 +9,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Made;
@@ -24,7 +25,6 @@ class MeasuresTest {
   private static final int WIDE = 34;
   private static final int HIGH = 27;
   private static final int LEVELS = 12;
-  private static final int RADIUS = 3;
 
   /** Patches, slopes and noise, with a hole. */
   private static float[][] values() {
@@ -65,20 +65,27 @@ class MeasuresTest {
 
   @ParameterizedTest
   @CsvSource({
-    "EAST, 1",
-    "NORTH_EAST, 1",
-    "NORTH, 2",
-    "NORTH_WEST, 3",
-    "MEAN, 1",
-    "MIN, 2",
-    "MAX, 1",
-    "RANGE, 2"
+    "EAST, 1, 12, 3",
+    "NORTH_EAST, 1, 12, 3",
+    "NORTH, 2, 12, 3",
+    "NORTH_WEST, 3, 12, 3",
+    "MEAN, 1, 12, 3",
+    "MIN, 2, 12, 3",
+    "MAX, 1, 12, 3",
+    "RANGE, 2, 12, 3",
+    // windows wider than the scene
+    "EAST, 2, 5, 18",
+    "MAX, 1, 40, 1",
+    // sums over more numbers than a long has bits
+    "NORTH, 1, 90, 4",
+    "NORTH_WEST, 1, 90, 2"
   })
-  void everyMeasureIsThatOfItsDefinitionInEveryWindow(Direction direction, int distance) {
+  void everyMeasureIsThatOfItsDefinitionInEveryWindow(
+      Direction direction, int distance, int count, int radius) {
     float[][] values = values();
-    Levels levels = Levels.ofWidth(20, 110, LEVELS);
+    Levels levels = Levels.ofWidth(20, 110, count);
 
-    float[][] found = Made.samples(texture(values, levels, 2 * RADIUS + 1, direction, distance));
+    float[][] found = Made.samples(texture(values, levels, 2 * radius + 1, direction, distance));
 
     int[][] sorted = sorted(values, levels);
     for (Measure measure : Measure.values()) {
@@ -86,7 +93,7 @@ class MeasuresTest {
         for (int x = 0; x < WIDE; x++) {
           double expected = Float.isNaN(values[y][x])
               ? Double.NaN
-              : expected(measure, values, sorted, x, y, direction, distance);
+              : expected(measure, values, sorted, count, x, y, radius, direction, distance);
           double own = found[measure.ordinal()][y * WIDE + x];
           boolean same = Double.isNaN(expected)
               ? Double.isNaN(own)
@@ -103,19 +110,21 @@ class MeasuresTest {
       Measure measure,
       float[][] values,
       int[][] sorted,
+      int count,
       int x,
       int y,
+      int radius,
       Direction direction,
       int distance) {
     if (measure == Measure.ENTROPY) {
-      return PlainTexture.entropy(sorted, LEVELS, x, y, RADIUS);
+      return PlainTexture.entropy(sorted, count, x, y, radius);
     }
     if (!measure.ofPairs()) {
-      return PlainTexture.of(measure, values, x, y, RADIUS);
+      return PlainTexture.of(measure, values, x, y, radius);
     }
     double[] all = direction.displacements(distance).stream()
         .mapToDouble(
-            d -> PlainTexture.of(measure, PlainTexture.matrix(sorted, LEVELS, x, y, RADIUS, d)))
+            d -> PlainTexture.of(measure, PlainTexture.matrix(sorted, count, x, y, radius, d)))
         .toArray();
     double low = Double.POSITIVE_INFINITY;
     double high = Double.NEGATIVE_INFINITY;
@@ -166,19 +175,20 @@ class MeasuresTest {
         .isCloseTo(84.0 / 576, within(1e-6));
   }
 
-  @Test
-  void whatIsOneColourHasNoTexture() {
-    float[][] flat = new float[12][12];
+  @ParameterizedTest
+  @ValueSource(ints = {5, WindowSize.MOST})
+  void whatIsOneColourHasNoTexture(int side) {
+    float[][] flat = new float[2 * side][2 * side];
     for (float[] row : flat) {
       java.util.Arrays.fill(row, 40);
     }
 
     float[][] found =
-        Made.samples(texture(flat, new Levels(new double[] {30, 50}), 5, Direction.MEAN, 1));
+        Made.samples(texture(flat, new Levels(new double[] {30, 50}), side, Direction.MEAN, 1));
 
     float[] middle = new float[found.length];
     for (Measure measure : Measure.values()) {
-      middle[measure.ordinal()] = found[measure.ordinal()][6 * 12 + 6];
+      middle[measure.ordinal()] = found[measure.ordinal()][side * 2 * side + side];
     }
     assertThat(middle).containsExactly(0, 40, 0, 0, 0, 0, 0, 1, 1, 0, 1, 1, 0, 0, 0, 0, 0);
   }
