@@ -7,7 +7,9 @@ import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import sharpkestrel.app.bench.Bench;
 import sharpkestrel.app.model.Background;
+import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.ResultMaker;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
 import sharpkestrel.app.viewer.PictureView;
@@ -22,6 +24,7 @@ import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.MemoryRaster;
+import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.SampleType;
 import sharpkestrel.step.Stage;
 
@@ -35,6 +38,11 @@ final class Warmup {
 
   private static final int ROUNDS = 3;
   private static final int SIDE = 48;
+
+  /** Enough for the compiler to notice what a trial of local contrast is made by: the first would take twice as long. */
+  private static final int TRIALS = 40;
+
+  private static final int TRIAL_SIDE = 256;
 
   private Warmup() {}
 
@@ -56,6 +64,9 @@ final class Warmup {
       for (int i = 0; i < ROUNDS && isOpen(like); i++) {
         rehearse();
       }
+      for (int i = 0; i < TRIALS && isOpen(like); i++) {
+        tryContrast(i);
+      }
     } catch (RuntimeException cutOff) {
       // A window that is closed takes the toolkit away from under the rehearsal.
       if (isOpen(like)) {
@@ -68,9 +79,18 @@ final class Warmup {
     return scene.getWindow() != null && scene.getWindow().isShowing();
   }
 
+  private static void tryContrast(int turn) {
+    Map<String, String> settings =
+        Map.of("neighbourhood", "16", "limit", "" + (2 + turn), "lift", "0." + turn % 3);
+    Object tried = StepCatalogue.get("local-contrast")
+        .make(Map.of("scene", scene(TRIAL_SIDE)), settings)
+        .run(Job.QUIET);
+    PictureView.readAhead((Raster) ResultMaker.cached(tried), Look.NATURAL);
+  }
+
   private static void rehearse() {
     Workspace workspace = new Workspace();
-    Result scene = add(workspace, "clip", Map.of(), scene());
+    Result scene = add(workspace, "clip", Map.of(), scene(SIDE));
     Result objects = make(workspace, "segment", Map.of("scene", scene), Map.of("grain", "20"));
     Result measured =
         make(workspace, "measure", Map.of("objects", objects, "scene", scene), Map.of());
@@ -92,14 +112,14 @@ final class Warmup {
         .toList();
   }
 
-  private static MemoryRaster scene() {
-    float[][] planes = new float[2][SIDE * SIDE];
+  private static MemoryRaster scene(int side) {
+    float[][] planes = new float[2][side * side];
     for (int i = 0; i < planes[0].length; i++) {
-      planes[0][i] = 0.1f + 0.3f * (i % SIDE / 12 % 2) + 0.01f * (i % 5);
-      planes[1][i] = 0.2f + 0.2f * (i / SIDE / 12 % 2) + 0.01f * (i % 7);
+      planes[0][i] = 0.1f + 0.3f * (i % side / 12 % 2) + 0.01f * (i % 5);
+      planes[1][i] = 0.2f + 0.2f * (i / side / 12 % 2) + 0.01f * (i % 7);
     }
     return new MemoryRaster(
-        new Grid(SIDE, SIDE, Affine.northUp(0, 0, 0.5), CrsName.epsg(32630)),
+        new Grid(side, side, Affine.northUp(0, 0, 0.5), CrsName.epsg(32630)),
         List.of(
             Band.of(BandRole.RED, SampleType.FLOAT32),
             Band.of(BandRole.NEAR_INFRARED, SampleType.FLOAT32)),

@@ -159,7 +159,7 @@ final class Compositor {
         return new TileRef(up, tx, ty, pixels);
       }
     }
-    if (coarse > level) {
+    if (coarse > level && tiles.hasStandIns()) {
       tiles.ask(levels - 1, x >> (levels - 1 - level), y >> (levels - 1 - level));
     }
     tiles.ask(level, x, y);

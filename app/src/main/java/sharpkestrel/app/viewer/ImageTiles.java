@@ -71,12 +71,26 @@ final class ImageTiles {
   private final Set<Key> asked = ConcurrentHashMap.newKeySet();
   private volatile Window wantedTiles = new Window(0, 0, 0, 0);
   private volatile int wantedLevel;
+  private boolean standIns = true;
 
   ImageTiles(Raster raster, int[] bands, Stretch stretch, Runnable arrived) {
     this.raster = raster;
     this.bands = bands;
     this.stretch = stretch;
     this.arrived = arrived;
+  }
+
+  /**
+   * No coarse tile of the whole raster is made to stand in: where a part is looked at that something else is drawn under, the
+   * rest need not be worked out.
+   */
+  ImageTiles withoutStandIns() {
+    standIns = false;
+    return this;
+  }
+
+  boolean hasStandIns() {
+    return standIns;
   }
 
   Raster raster() {

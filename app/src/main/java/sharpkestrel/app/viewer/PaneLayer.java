@@ -169,6 +169,9 @@ final class PaneLayer {
       Runnable arrived) {
     int[] bands = look.bandsOf(raster);
     ImageTiles tiles = new ImageTiles(raster, bands, sample.stretch(look), arrived);
+    if (result == null) {
+      tiles.withoutStandIns();
+    }
     double rawScale = raster.grid().crs().isKnown() ? 1 : GroundSize.of(raster).mean();
     LabelTiles labels = null;
     ObjectPaint paint = null;

@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Executor;
 import java.util.function.BiFunction;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.util.Duration;
@@ -181,6 +183,7 @@ final class Panes {
     systemOfB = inA ? systemOfB : systemOfA();
     CrsName system = inA ? CrsName.NONE : systemOfB;
     make(
+        () -> true,
         () -> in(system, PaneLayer.of(result, raster, look, window, this::tileArrived), look),
         made -> take(made, inA));
   }
@@ -218,20 +221,30 @@ final class Panes {
    *
    * @param window of the backdrop's full-size pixels in which it is tried
    * @param alike stretched as pane A is where both hold the same kind of numbers, so that they compare; else by itself
+   * @param wanted asked before it is made, on another thread: whether no other trial has taken its place
    */
   void tried(
-      Object value, Raster backdrop, Window window, boolean alike, Consumer<PaneLayer> ready) {
+      Object value,
+      Raster backdrop,
+      Window window,
+      boolean alike,
+      BooleanSupplier wanted,
+      Consumer<PaneLayer> ready) {
     Look look = workspace.lookProperty().get();
     PaneLayer like = a;
     make(
+        wanted,
         () -> alike && like != null && like.holdsLike(backdrop, look)
             ? PaneLayer.ofTrial(value, backdrop, look, like, this::tileArrived)
             : PaneLayer.ofTrial(value, backdrop, look, window, this::tileArrived),
         ready);
   }
 
-  private void make(java.util.function.Supplier<PaneLayer> maker, Consumer<PaneLayer> ready) {
+  private void make(BooleanSupplier wanted, Supplier<PaneLayer> maker, Consumer<PaneLayer> ready) {
     background.execute(() -> {
+      if (!wanted.getAsBoolean()) {
+        return;
+      }
       try {
         PaneLayer made = maker.get();
         Platform.runLater(() -> ready.accept(made));

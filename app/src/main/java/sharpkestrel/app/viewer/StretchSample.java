@@ -4,6 +4,9 @@ import java.util.Arrays;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Parallel;
+import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
@@ -15,6 +18,9 @@ import sharpkestrel.raster.Window;
 public final class StretchSample {
 
   private static final int MOST = 250_000;
+
+  /** Pixels a side that a cached raster works out at a time. */
+  private static final int TILE = 256;
 
   private final float[][] sorted;
 
@@ -47,12 +53,32 @@ public final class StretchSample {
     for (int band : bands) {
       planes[band] = planes[band] == null ? new float[part.area()] : planes[band];
     }
-    raster.read(level, part, planes, Request.BACKGROUND);
-    for (int c = 0; c < 3; c++) {
-      boolean again = c > 0 && bands[c] == bands[c - 1];
-      sorted[c] = again ? sorted[c - 1] : sorted(planes[bands[c]]);
-    }
+    read(raster, level, part, planes);
+    int[] distinct = Arrays.stream(bands).distinct().toArray();
+    float[][] sortedBands = new float[planes.length][];
+    Parallel.run(
+        distinct.length, Job.QUIET, k -> sortedBands[distinct[k]] = sorted(planes[distinct[k]]));
+    Arrays.setAll(sorted, c -> sortedBands[bands[c]]);
     return new StretchSample(sorted);
+  }
+
+  /** Reads tile by tile on every core: what is tried is worked out as it is read. */
+  private static void read(Raster raster, int level, Window part, float[][] planes) {
+    int left = Math.floorDiv(part.x(), TILE);
+    int top = Math.floorDiv(part.y(), TILE);
+    int across = Math.ceilDiv(part.right(), TILE) - left;
+    int down = Math.ceilDiv(part.bottom(), TILE) - top;
+    Parallel.run(across * down, Job.QUIET, k -> {
+      Window tile = new Window((left + k % across) * TILE, (top + k / across) * TILE, TILE, TILE)
+          .intersect(part);
+      float[][] values = Planes.like(planes, tile.area());
+      raster.read(level, tile, values, Request.BACKGROUND);
+      for (int b = 0; b < planes.length; b++) {
+        if (planes[b] != null) {
+          Planes.copy(values[b], tile, planes[b], part);
+        }
+      }
+    });
   }
 
   /** Values in ascending order, without those that are none. */

@@ -40,7 +40,14 @@ final class TrialPatch {
   /** What was tried, shown inside of the patch; null for nothing. */
   void show(PaneLayer layer) {
     variants = List.of();
-    before = layer == null ? null : tried;
+    if (layer == null) {
+      before = null;
+    } else if (before == null) {
+      before = tried;
+    } else {
+      // that one was never whole, and is not wanted any more
+      tried.tiles.close();
+    }
     tried = layer;
   }
 

@@ -4,6 +4,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -25,6 +27,7 @@ public final class Trials {
   private final Label[] names = new Label[4];
   private Consumer<Integer> taken = k -> {};
   private Runnable again = () -> {};
+  private final AtomicInteger asked = new AtomicInteger();
 
   /**
    * @param changed told when the picture is to be drawn anew
@@ -99,6 +102,7 @@ public final class Trials {
 
   /** Takes the patch away, and what was tried in it. */
   public void clear() {
+    asked.incrementAndGet();
     patch.clear();
     again = () -> {};
     changed.run();
@@ -106,6 +110,7 @@ public final class Trials {
 
   /** Takes away what was tried; the patch stays. */
   public void clearTrial() {
+    asked.incrementAndGet();
     patch.show(null);
     again = () -> {};
     changed.run();
@@ -120,7 +125,9 @@ public final class Trials {
    */
   public void show(Object value, Raster backdrop, boolean alike) {
     again = () -> show(value, backdrop, alike);
-    panes.tried(value, backdrop, window(backdrop, Integer.MAX_VALUE), alike, made -> {
+    int mine = asked.incrementAndGet();
+    BooleanSupplier wanted = () -> mine == asked.get();
+    panes.tried(value, backdrop, window(backdrop, Integer.MAX_VALUE), alike, wanted, made -> {
       patch.show(made);
       changed.run();
     });
@@ -138,10 +145,12 @@ public final class Trials {
     PaneLayer[] layers = new PaneLayer[four.size()];
     taken = whenTaken;
     again = () -> showFour(four, titles, alike, whenTaken);
+    int mine = asked.incrementAndGet();
+    BooleanSupplier wanted = () -> mine == asked.get();
     for (int k = 0; k < layers.length; k++) {
       int place = k;
       Raster raster = four.get(k);
-      panes.tried(raster, raster, window(raster, Integer.MAX_VALUE), alike, made -> {
+      panes.tried(raster, raster, window(raster, Integer.MAX_VALUE), alike, wanted, made -> {
         layers[place] = made;
         if (Arrays.stream(layers).allMatch(Objects::nonNull)) {
           patch.showVariants(List.of(layers));

@@ -41,74 +41,107 @@ final class Curves {
     return Math.max(0, Math.min(Math.min(level, values.levels() - 1), coarsest));
   }
 
-  private float[] curve(int level, int tileX, int tileY, Request request) {
+  /**
+   * Curves of neighbouring tiles of a row; those that are not at hand are made from one strip of the scene.
+   *
+   * @param curves (output) from tile {@code firstX} on
+   */
+  private void row(int level, int firstX, int tileY, float[][] curves, Request request) {
     int from = source(level);
-    TileCache.Key key = new TileCache.Key(id, from, tileX, tileY, 0);
-    float[] kept = TileCache.shared().get(key).orElse(null);
-    if (kept != null) {
-      return kept;
+    int first = -1;
+    int last = -1;
+    for (int k = 0; k < curves.length; k++) {
+      curves[k] = TileCache.shared().get(key(from, firstX + k, tileY)).orElse(null);
+      if (curves[k] == null) {
+        first = first < 0 ? k : first;
+        last = k;
+      }
     }
-    float[] made = ofHistogram(histogram(from, tileX, tileY, request));
-    TileCache.shared().put(key, made);
-    return made;
+    if (first < 0) {
+      return;
+    }
+    Window left = tile(from, firstX + first, tileY);
+    int right = tile(from, firstX + last, tileY).right();
+    Window strip = new Window(left.x(), left.y(), right - left.x(), left.height());
+    float[] plane = values.read(from, strip, request)[0];
+    for (int k = first; k <= last; k++) {
+      if (curves[k] == null) {
+        int[] counts = new int[tone.bins()];
+        count(plane, strip, tile(from, firstX + k, tileY), counts);
+        curves[k] = ofHistogram(counts);
+        TileCache.shared().put(key(from, firstX + k, tileY), curves[k]);
+      }
+    }
+  }
+
+  private TileCache.Key key(int level, int tileX, int tileY) {
+    return new TileCache.Key(id, level, tileX, tileY, 0);
   }
 
   /** The last tile of a row or column is whole, too: it begins before the end of the one beside it. */
-  private int[] histogram(int level, int tileX, int tileY, Request request) {
+  private Window tile(int level, int tileX, int tileY) {
     Window whole = values.grid().atLevel(level).window();
     double step = side / (double) (1 << level);
     int size = (int) Math.max(1, Math.round(step));
     int x = (int) Math.max(0, Math.min(Math.round(tileX * step), whole.width() - size));
     int y = (int) Math.max(0, Math.min(Math.round(tileY * step), whole.height() - size));
-    Window tile = new Window(x, y, size, size).intersect(whole);
-    int[] counts = new int[tone.bins()];
-    count(values.read(level, tile, request)[0], counts);
-    return counts;
+    return new Window(x, y, size, size).intersect(whole);
   }
 
-  private void count(float[] plane, int[] counts) {
+  private void count(float[] plane, Window strip, Window tile, int[] counts) {
     float low = (float) tone.low();
     float high = (float) tone.high();
     float scale = (float) (tone.bins() / (tone.high() - tone.low()));
     int last = counts.length - 1;
-    for (float v : plane) {
-      if (v >= low && v < high) {
-        counts[Math.min(last, (int) ((v - low) * scale))]++;
+    for (int y = tile.y() - strip.y(); y < tile.bottom() - strip.y(); y++) {
+      int from = y * strip.width() + tile.x() - strip.x();
+      for (int i = from; i < from + tile.width(); i++) {
+        float v = plane[i];
+        if (v >= low && v < high) {
+          counts[Math.min(last, (int) ((v - low) * scale))]++;
+        }
       }
     }
   }
 
   /** Values at the middle of bins of one number each, else at the edges of bins. */
   private float[] ofHistogram(int[] counts) {
+    int bins = counts.length;
+    float[] curve = new float[tone.each() ? bins : bins + 1];
     long total = 0;
     for (int count : counts) {
       total += count;
-    }
-    int bins = counts.length;
-    double even = (double) total / bins;
-    double most = (limit - 1) * even;
-    double kept = 0;
-    for (int count : counts) {
-      kept += Math.min(count, most);
-    }
-    double share = (total - kept) / bins;
-    double scale = total == 0 ? 0 : (tone.high() - tone.low()) / total;
-    float[] curve = new float[tone.each() ? bins : bins + 1];
-    double sum = 0;
-    for (int b = 0; b < bins; b++) {
-      double height = Math.min(counts[b], most) + share;
-      double at = tone.each() ? sum + height / 2 : sum;
-      curve[b] = (float) (tone.low() + scale * at);
-      sum += height;
-    }
-    if (!tone.each()) {
-      curve[bins] = (float) tone.high();
     }
     if (total == 0) {
       double step = (tone.high() - tone.low()) / bins;
       for (int b = 0; b < curve.length; b++) {
         curve[b] = (float) (tone.low() + step * (tone.each() ? b + 0.5 : b));
       }
+      return curve;
+    }
+    double most = (limit - 1) * total / bins;
+    int floor = (int) Math.min(most, Integer.MAX_VALUE);
+    int over = 0;
+    long under = 0;
+    for (int count : counts) {
+      over += count > floor ? 1 : 0;
+      under += count > floor ? 0 : count;
+    }
+    // what was cut off is shared out evenly
+    double share = (total - under - over * most) / bins;
+    double scale = (tone.high() - tone.low()) / total;
+    over = 0;
+    under = 0;
+    for (int b = 0; b < bins; b++) {
+      boolean cut = counts[b] > floor;
+      double before = under + over * most + b * share;
+      double height = (cut ? most : counts[b]) + share;
+      curve[b] = (float) (tone.low() + scale * (tone.each() ? before + height / 2 : before));
+      over += cut ? 1 : 0;
+      under += cut ? 0 : counts[b];
+    }
+    if (!tone.each()) {
+      curve[bins] = (float) tone.high();
     }
     return curve;
   }
@@ -142,10 +175,8 @@ final class Curves {
       float below = (float) (at - upper);
       if (upper != row0) {
         row0 = upper;
-        for (int k = 0; k < above.length; k++) {
-          above[k] = curve(level, firstX + k, clamped(upper, down), request);
-          under[k] = curve(level, firstX + k, clamped(upper + 1, down), request);
-        }
+        row(level, firstX, clamped(upper, down), above, request);
+        row(level, firstX, clamped(upper + 1, down), under, request);
       }
       System.arraycopy(plane, y * row.length, row, 0, row.length);
       for (int from = 0; from < row.length; ) {

@@ -52,9 +52,10 @@ record Tone(double low, double high, int bins, boolean each, double middle, doub
       return;
     }
     double range = middle - low;
+    PowerTable power = new PowerTable(1 - lift);
     for (int i = 0; i < values.length; i++) {
       if (values[i] < middle && values[i] > low) {
-        values[i] = (float) (low + range * Math.pow((values[i] - low) / range, 1 - lift));
+        values[i] = (float) (low + range * power.of((float) ((values[i] - low) / range)));
       }
     }
   }
