@@ -8,6 +8,7 @@ import java.util.Arrays;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
+import javafx.scene.Scene;
 import javafx.scene.control.ComboBox;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
@@ -17,7 +18,9 @@ import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.StretchRule;
+import sharpkestrel.app.model.ViewPlace;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.io.Compression;
@@ -74,6 +77,47 @@ class LookWindowTest extends TownWindow {
     assertThat(look().roles())
         .containsExactly(BandRole.NEAR_INFRARED, BandRole.GREEN, BandRole.BLUE);
     window.waiting().until("the look in the project", () -> saved().contains("Woods"));
+  }
+
+  @Test
+  void aProjectOpensAsItWasLeft(FxRobot robot) {
+    openScenes(robot);
+    robot.interact(() -> {
+      workspace().show(workspace().results().get(0));
+      workspace().paneBProperty().set(workspace().results().get(1));
+      workspace().compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
+      workspace().lookProperty().set(Look.INFRARED);
+    });
+    window.waitForPicture();
+    ViewPlace place = new ViewPlace(512_031.5, -6_701_960.25, 0.125);
+    robot.interact(() -> workspace().viewWantedProperty().set(place));
+    window.waiting().until("the place", () -> isAbout(workspace().viewProperty().get(), place));
+    window.waiting().until("the place in the project", () -> saved().contains("6701960.25"));
+    settle(robot);
+
+    robot.interact(() -> {
+      Workspace again = new Workspace();
+      Scene scene = KestrelApp.scene(again);
+      ((Stage) window.scene().getWindow()).setScene(scene);
+      ProjectFile.open(again, folder.resolve("project"));
+      window = new OpenWindow(again, scene, new Waiting(again, 60));
+    });
+    window.waiting().results(2);
+    window.waitForPicture();
+
+    window.waiting().until("the place", () -> isAbout(workspace().viewProperty().get(), place));
+    assertThat(workspace().paneAProperty().get().title()).isEqualTo("Pan");
+    assertThat(workspace().paneBProperty().get().title()).isEqualTo("Bands");
+    assertThat(workspace().compareProperty().get()).isEqualTo(Workspace.Compare.SIDE_BY_SIDE);
+    assertThat(workspace().stageProperty().get()).isEqualTo(sharpkestrel.step.Stage.SHARPEN);
+    assertThat(look()).isEqualTo(Look.INFRARED);
+  }
+
+  private static boolean isAbout(ViewPlace seen, ViewPlace place) {
+    return seen != null
+        && Math.abs(seen.x() - place.x()) < 1e-6
+        && Math.abs(seen.y() - place.y()) < 1e-6
+        && Math.abs(seen.unitsPerPixel() - place.unitsPerPixel()) < 1e-9;
   }
 
   /** Where the lowest end of all lies in the box: its axis begins an eighth of the range before the values do. */

@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import javafx.animation.PauseTransition;
+import javafx.beans.value.ObservableValue;
 import javafx.collections.ListChangeListener;
 import javafx.util.Duration;
 import sharpkestrel.flow.Origin;
@@ -33,12 +34,16 @@ public final class ProjectFile {
   private static final String MADE = "made";
   private static final String LOOKS = "looks";
   private static final String OBJECTS = "objects_drawn";
+  private static final String SHOWN = "shown";
 
   private final Workspace workspace;
   private final Path file;
   private final PauseTransition rested = new PauseTransition(Duration.millis(500));
   private final List<RunSheet.Entry> unopened = new ArrayList<>();
   private final Map<String, Origin.Fingerprint> before = new HashMap<>();
+
+  /** What was shown when the project was closed, until that is shown again; null then. */
+  private ObjectNode shownBefore;
 
   private ProjectFile(Workspace workspace, Path folder) {
     this.workspace = workspace;
@@ -70,13 +75,22 @@ public final class ProjectFile {
     new ProjectFile(workspace, folder).open();
   }
 
-  /** Writes the project after every change of its results, looks and of how objects are drawn. */
+  /** Writes the project after every change of its results and of what is shown how. */
   private void keepSaved() {
     workspace.results().addListener((ListChangeListener<Result>) change -> save());
     workspace.ownLooks().addListener((ListChangeListener<Look>) change -> save());
     // once a slider rests, not at each of its steps
     rested.setOnFinished(e -> save());
-    workspace.objectStyleProperty().addListener((p, before, now) -> rested.playFromStart());
+    for (ObservableValue<?> shown : List.of(
+        workspace.objectStyleProperty(),
+        workspace.paneAProperty(),
+        workspace.paneBProperty(),
+        workspace.compareProperty(),
+        workspace.viewProperty(),
+        workspace.lookProperty(),
+        workspace.stageProperty())) {
+      shown.addListener((p, before, now) -> rested.playFromStart());
+    }
   }
 
   private void save() {
@@ -98,6 +112,11 @@ public final class ProjectFile {
         made.putObject(name).put("key", fingerprint.key()).put("file", fingerprint.file()));
     LookJson.write(workspace.ownLooks(), json.putArray(LOOKS));
     LookJson.write(workspace.objectStyleProperty().get(), json.putObject(OBJECTS));
+    if (shownBefore != null) {
+      json.set(SHOWN, shownBefore);
+    } else {
+      ShownJson.write(workspace, json.putObject(SHOWN));
+    }
     return json;
   }
 
@@ -118,6 +137,7 @@ public final class ProjectFile {
     JsonNode json = Json.read(file);
     workspace.ownLooks().setAll(LookJson.read(json.path(LOOKS)));
     workspace.objectStyleProperty().set(LookJson.style(json.path(OBJECTS)));
+    shownBefore = json.path(SHOWN) instanceof ObjectNode shown ? shown : null;
     for (Map.Entry<String, JsonNode> made : json.path(MADE).properties()) {
       JsonNode node = made.getValue();
       before.put(
@@ -182,8 +202,22 @@ public final class ProjectFile {
     }
   }
 
-  /** Shows the newest result, where there is more than raw scenes; clears away what nothing refers to any more. */
+  /** Shows what was shown, or else the newest result; clears away what nothing refers to any more. */
   private void opened() {
+    if (shownBefore == null || !ShownJson.restore(workspace, shownBefore)) {
+      showNewest();
+    }
+    shownBefore = null;
+    Set<String> waiting = unopened.stream()
+        .map(entry -> before.get(entry.name()))
+        .filter(java.util.Objects::nonNull)
+        .map(Origin.Fingerprint::file)
+        .collect(Collectors.toSet());
+    workspace.maker().prune(workspace.results(), waiting);
+  }
+
+  /** Where there is more than raw scenes. */
+  private void showNewest() {
     workspace.results().reversed().stream()
         .filter(r -> r.backdrop() != null && r.stage() != Stage.GATHER)
         .findFirst()
@@ -191,11 +225,5 @@ public final class ProjectFile {
           workspace.show(result);
           workspace.stageProperty().set(result.stage());
         });
-    Set<String> waiting = unopened.stream()
-        .map(entry -> before.get(entry.name()))
-        .filter(java.util.Objects::nonNull)
-        .map(Origin.Fingerprint::file)
-        .collect(Collectors.toSet());
-    workspace.maker().prune(workspace.results(), waiting);
   }
 }

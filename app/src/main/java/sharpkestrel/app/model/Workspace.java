@@ -46,6 +46,8 @@ public final class Workspace {
       new SimpleObjectProperty<>(ObjectStyle.INITIAL);
   private final ObservableList<Look> ownLooks = FXCollections.observableArrayList();
   private final ObjectProperty<Compare> compare = new SimpleObjectProperty<>(Compare.ONE);
+  private final ObjectProperty<ViewPlace> view = new SimpleObjectProperty<>();
+  private final ObjectProperty<ViewPlace> viewWanted = new SimpleObjectProperty<>();
   private final ObjectProperty<Integer> selectedRow = new SimpleObjectProperty<>(-1);
   private final ObjectProperty<String> featureShown = new SimpleObjectProperty<>("");
   private final BooleanProperty bothPanesHeld = new SimpleBooleanProperty();
@@ -102,6 +104,16 @@ public final class Workspace {
 
   public ObjectProperty<Compare> compareProperty() {
     return compare;
+  }
+
+  /** Where pane A looks; null while it shows nothing. */
+  public ObjectProperty<ViewPlace> viewProperty() {
+    return view;
+  }
+
+  /** Where pane A is to look as soon as it shows what it is to show; null for where it looks then. */
+  public ObjectProperty<ViewPlace> viewWantedProperty() {
+    return viewWanted;
   }
 
   /** The object picked, as a row of pane A's object set; -1 for none. */

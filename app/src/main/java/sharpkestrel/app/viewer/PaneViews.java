@@ -1,5 +1,6 @@
 package sharpkestrel.app.viewer;
 
+import sharpkestrel.app.model.ViewPlace;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.raster.Affine;
@@ -131,6 +132,27 @@ final class PaneViews {
         toWorld.y(col, row) - scale * height / 2,
         scale);
     bOf = null;
+  }
+
+  /** What lies in pane A's middle, and how large. */
+  ViewPlace place() {
+    double scale = a.unitsPerPixel();
+    return new ViewPlace(a.left() + scale * paneWidth() / 2, a.top() + scale * height / 2, scale);
+  }
+
+  /** Has pane A look at a place; false where there is no room for it yet. */
+  boolean lookAt(ViewPlace place) {
+    if (width == 0) {
+      return false;
+    }
+    double scale = place.unitsPerPixel();
+    // pane B may be on its way still
+    boolean halved = workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE
+        && workspace.paneBProperty().get() != null;
+    double across = halved ? Math.floor(width / 2) : width;
+    a = new Viewport(place.x() - scale * across / 2, place.y() - scale * height / 2, scale);
+    bOf = null;
+    return true;
   }
 
   /**

@@ -20,6 +20,7 @@ import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.StretchRule;
+import sharpkestrel.app.model.ViewPlace;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.geo.CrsException;
 import sharpkestrel.raster.Affine;
@@ -86,6 +87,12 @@ public final class PictureView extends Region {
         fit(made);
       }
       arrival = NOWHERE;
+      lookWhereWanted();
+    });
+    workspace.viewWantedProperty().addListener((p, before, now) -> {
+      if (panes.isCurrent()) {
+        lookWhereWanted();
+      }
     });
     workspace.compareProperty().addListener((p, before, now) -> repaint());
     workspace.objectStyleProperty().addListener((p, before, now) -> {
@@ -109,6 +116,14 @@ public final class PictureView extends Region {
       }
     }
     return true;
+  }
+
+  private void lookWhereWanted() {
+    ViewPlace wanted = workspace.viewWantedProperty().get();
+    if (wanted != null && views.lookAt(wanted)) {
+      workspace.viewWantedProperty().set(null);
+      repaint();
+    }
   }
 
   /** Says what is to be in the middle of pane A when a result is shown there next. */
@@ -356,6 +371,9 @@ public final class PictureView extends Region {
       if (!views.isSet()) {
         fit();
       }
+      if (panes.isCurrent()) {
+        lookWhereWanted();
+      }
       repaint();
     }
     tagA.autosize();
@@ -386,6 +404,7 @@ public final class PictureView extends Region {
         drawnView = views.a();
         panes.viewMoved();
       }
+      workspace.viewProperty().set(views.place());
       complete = painter.draw(w, h);
       complete &= overview.draw(compositor, a, views.a(), (int) views.paneWidth(), h);
       complete &= tools.draw(compositor, w, h, mouse.x(), mouse.y());

@@ -23,6 +23,7 @@ import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.Json;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.step.Stage;
 
 /** A project is closed and opened again: what is kept, what is stale, what is never lost. */
 class ProjectFileTest {
@@ -55,6 +56,19 @@ class ProjectFileTest {
       }
     }
     WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  /** Waits until the project's file holds a text, and nothing is being written to it. */
+  private void untilSaved(Workspace workspace, String text) {
+    Path file = project.resolve("project.json");
+    new Waiting(workspace, 30).until("the project's file", () -> {
+      try {
+        return Files.isRegularFile(file) && Files.readString(file).contains(text);
+      } catch (java.io.IOException notYet) {
+        return false;
+      }
+    });
+    settle(workspace);
   }
 
   private static void run(
@@ -309,6 +323,52 @@ class ProjectFileTest {
   }
 
   @Test
+  void whatWasShownIsShownAgainUnlessItIsGone() throws Exception {
+    Workspace before = made();
+    Look own = new Look("Own", Look.INFRARED.roles(), Look.GREY.stretch(), false);
+    ViewPlace place = new ViewPlace(512_010.5, -6_702_020, 0.25);
+    WaitForAsyncUtils.asyncFx(() -> {
+          before.show(before.named("segment").orElseThrow());
+          before.paneBProperty().set(before.named("winnow").orElseThrow());
+          before.compareProperty().set(Workspace.Compare.SWIPE);
+          before.stageProperty().set(Stage.EXTRACT);
+          before.lookProperty().set(own);
+          before.viewProperty().set(place);
+        })
+        .get();
+    untilSaved(before, "512010.5");
+
+    Workspace after = opened();
+
+    assertThat(after.paneAProperty().get().name()).isEqualTo("segment");
+    assertThat(after.paneBProperty().get().name()).isEqualTo("winnow");
+    assertThat(after.compareProperty().get()).isEqualTo(Workspace.Compare.SWIPE);
+    assertThat(after.stageProperty().get()).isEqualTo(Stage.EXTRACT);
+    assertThat(after.lookProperty().get()).isEqualTo(own);
+    assertThat(after.viewWantedProperty().get()).isEqualTo(place);
+  }
+
+  @Test
+  void whereWhatWasShownIsGoneTheNewestIsShown() throws Exception {
+    Path file = project.resolve("project.json");
+    Workspace before = new Workspace();
+    Platform.runLater(() -> ProjectFile.begin(before, project));
+    WaitForAsyncUtils.waitForFxEvents();
+    run(before, "open", Map.of(), Map.of(), Map.of("file", scene.toString()));
+    run(before, "segment", Map.of("scene", "open"), Map.of(), Map.of("grain", "40"));
+    WaitForAsyncUtils.asyncFx(() -> before.show(before.named("open").orElseThrow()))
+        .get();
+    untilSaved(before, "\"pane_a\" : \"open\"");
+    Files.writeString(
+        file, Files.readString(file).replaceAll("(\"pane_a\" ?: ?)\"[^\"]*\"", "$1\"gone\""));
+
+    assertThat(Json.read(file).path("shown").path("pane_a").asText()).isEqualTo("gone");
+    Workspace after = opened();
+
+    assertThat(after.paneAProperty().get().name()).isEqualTo("segment");
+  }
+
+  @Test
   void howObjectsAreDrawnComesBackToo() throws Exception {
     Workspace workspace = new Workspace();
     Platform.runLater(() -> ProjectFile.begin(workspace, project));
@@ -316,13 +376,7 @@ class ProjectFileTest {
     ObjectStyle style = new ObjectStyle(ObjectStyle.Which.PICKED, 3, 0.25, ObjectStyle.Fill.RANDOM);
     Platform.runLater(() -> workspace.objectStyleProperty().set(style));
     Path file = project.resolve("project.json");
-    new Waiting(workspace, 30).until("the project's file", () -> {
-      try {
-        return Files.isRegularFile(file) && Files.readString(file).contains("picked");
-      } catch (java.io.IOException notYet) {
-        return false;
-      }
-    });
+    untilSaved(workspace, "picked");
 
     assertThat(opened().objectStyleProperty().get()).isEqualTo(style);
     String text = Files.readString(file).replace("\"picked\"", "\"the green ones\"");

@@ -1,0 +1,76 @@
+package sharpkestrel.app.model;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import sharpkestrel.step.Stage;
+
+/** What the window shows, as it stands in a project's file: the panes, where they look, the look and the stage. */
+final class ShownJson {
+
+  private static final String PANE_A = "pane_a";
+  private static final String PANE_B = "pane_b";
+  private static final String COMPARE = "compare";
+  private static final String STAGE = "stage";
+  private static final String LOOK = "look";
+  private static final String VIEW = "view";
+
+  private ShownJson() {}
+
+  static void write(Workspace workspace, ObjectNode node) {
+    name(workspace.paneAProperty().get(), PANE_A, node);
+    name(workspace.paneBProperty().get(), PANE_B, node);
+    node.put(COMPARE, key(workspace.compareProperty().get()));
+    node.put(STAGE, key(workspace.stageProperty().get()));
+    LookJson.write(List.of(workspace.lookProperty().get()), node.putArray(LOOK));
+    ViewPlace view = workspace.viewProperty().get();
+    if (view != null) {
+      node.putObject(VIEW)
+          .put("x", view.x())
+          .put("y", view.y())
+          .put("units_per_pixel", view.unitsPerPixel());
+    }
+  }
+
+  private static void name(Result result, String pane, ObjectNode node) {
+    if (result != null) {
+      node.put(pane, result.name());
+    }
+  }
+
+  private static String key(Enum<?> value) {
+    return value.name().toLowerCase(Locale.ROOT);
+  }
+
+  /** Shows what was shown; false, and nothing is changed, where what pane A showed is not among the results. */
+  static boolean restore(Workspace workspace, JsonNode node) {
+    Optional<Result> a = workspace.named(node.path(PANE_A).asText());
+    if (a.isEmpty()) {
+      return false;
+    }
+    LookJson.read(node.path(LOOK)).forEach(workspace.lookProperty()::set);
+    workspace.paneBProperty().set(workspace.named(node.path(PANE_B).asText()).orElse(null));
+    one(Workspace.Compare.class, node.path(COMPARE)).ifPresent(workspace.compareProperty()::set);
+    workspace.show(a.get());
+    JsonNode view = node.path(VIEW);
+    double scale = view.path("units_per_pixel").asDouble();
+    if (scale > 0) {
+      workspace
+          .viewWantedProperty()
+          .set(new ViewPlace(view.path("x").asDouble(), view.path("y").asDouble(), scale));
+    }
+    one(Stage.class, node.path(STAGE)).ifPresent(workspace.stageProperty()::set);
+    return true;
+  }
+
+  private static <E extends Enum<E>> Optional<E> one(Class<E> type, JsonNode node) {
+    for (E value : type.getEnumConstants()) {
+      if (key(value).equals(node.asText())) {
+        return Optional.of(value);
+      }
+    }
+    return Optional.empty();
+  }
+}
