@@ -3,7 +3,9 @@ package sharpkestrel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
+import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
@@ -19,6 +21,8 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
+import sharpkestrel.geo.Acquisition;
+import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
@@ -83,6 +87,38 @@ class SharpenWindowTest extends TownWindow {
             .queryAs(TextField.class)
             .getText())
         .isEqualTo("128");
+  }
+
+  private static Attachments takenAt(String time) {
+    return Attachments.NONE.with(
+        Acquisition.class, new Acquisition(Instant.parse(time), 40, 160, 5, 90, Map.of()));
+  }
+
+  @Test
+  void scenesOfOnePassAreOfferedTogetherAndThoseOfAResultWithIt(FxRobot robot) {
+    Attachments april = takenAt("2031-04-15T11:11:07Z");
+    BandRole[] roles = {BandRole.BLUE, BandRole.GREEN, BandRole.RED, BandRole.NEAR_INFRARED};
+    open("Pan", april, 4 * COARSE, 0.5, BandRole.PAN);
+    open("Bands", april, COARSE, 2, roles);
+    open("Later", takenAt("2031-06-11T10:14:01Z"), COARSE, 2, roles);
+    robot.interact(() -> workspace().show(workspace().results().get(0)));
+    window.waitForPicture();
+    robot.clickOn("#stage-sharpen");
+    settle(robot);
+    ComboBox<?> bands = robot.lookup("#pansharpen-multispectral").queryComboBox();
+    assertThat(bands.getValue()).hasToString("Bands");
+
+    robot.interact(() -> bands.getSelectionModel().select(0));
+    assertThat(bands.getValue()).hasToString("Later");
+    robot.clickOn("#pansharpen-run");
+    window.waiting().results(4);
+    assertThat(workspace().warningProperty().get()).contains("2031-06-11");
+    robot.interact(() -> workspace().show(workspace().results().get(1)));
+    window.waitForPicture();
+    assertThat(bands.getValue()).hasToString("Bands");
+    robot.interact(() -> workspace().show(workspace().results().get(3)));
+    window.waitForPicture();
+    assertThat(bands.getValue()).hasToString("Later");
   }
 
   @Test

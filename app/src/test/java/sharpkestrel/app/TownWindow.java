@@ -56,6 +56,10 @@ abstract class TownWindow {
   }
 
   void open(String name, int size, double pixel, BandRole... roles) {
+    open(name, Attachments.NONE, size, pixel, roles);
+  }
+
+  void open(String name, Attachments attachments, int size, double pixel, BandRole... roles) {
     Path file = folder.resolve(name + ".tif");
     double scale = (double) COARSE / size;
     float[][] planes = new float[roles.length][size * size];
@@ -67,22 +71,29 @@ abstract class TownWindow {
             (float) (roles.length > 1 ? ground(b, x, y) : (ground(0, x, y) + ground(1, x, y)) / 2);
       }
     }
-    write(file, size, pixel, planes, roles);
+    write(file, attachments, size, pixel, planes, roles);
     int before = workspace().results().size();
     workspaceRun(name, file);
     window.waiting().results(before + 1);
   }
 
   static void write(Path file, int size, double pixel, float[][] planes, BandRole... roles) {
+    write(file, Attachments.NONE, size, pixel, planes, roles);
+  }
+
+  private static void write(
+      Path file,
+      Attachments attachments,
+      int size,
+      double pixel,
+      float[][] planes,
+      BandRole... roles) {
     Grid grid =
         new Grid(size, size, Affine.northUp(512_000, 6_702_000, pixel), CrsName.epsg(32630));
     List<Band> bands =
         Arrays.stream(roles).map(role -> Band.of(role, SampleType.UINT16)).toList();
     GeoTiffWriter.write(
-        new MemoryRaster(grid, bands, Attachments.NONE, planes),
-        file,
-        Compression.DEFLATE,
-        Job.QUIET);
+        new MemoryRaster(grid, bands, attachments, planes), file, Compression.DEFLATE, Job.QUIET);
   }
 
   void workspaceRun(String title, Path file) {

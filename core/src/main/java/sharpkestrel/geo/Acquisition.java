@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.Optional;
+import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.BandRole;
 
 /**
@@ -38,6 +39,14 @@ public record Acquisition(
     calibration = calibration.isEmpty()
         ? Map.of()
         : Map.copyOf(new EnumMap<BandRole, Calibration>(calibration));
+  }
+
+  /** When a scene was taken; empty where that is not known. */
+  public static Optional<Instant> timeOf(Attachments attachments) {
+    return attachments
+        .get(Acquisition.class)
+        .map(Acquisition::time)
+        .filter(time -> !time.equals(Instant.EPOCH));
   }
 
   public Optional<Calibration> calibrationOf(BandRole role) {

@@ -1,5 +1,10 @@
 package sharpkestrel.sharpen;
 
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
+import sharpkestrel.geo.Acquisition;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.sharpen.pan.Pair;
 import sharpkestrel.step.In;
@@ -35,12 +40,25 @@ public record PanInputs(
         initial = "true")
     boolean align) {
 
+  /** Scenes of one pass are taken within so long. */
+  private static final Duration TOGETHER = Duration.ofMinutes(2);
+
   /** With the contrast that most sensors keep, bands aligned. */
   public static PanInputs of(Raster pan, Raster multispectral) {
     return new PanInputs(pan, multispectral, 0.3, true);
   }
 
-  Pair pair() {
+  /** Warns where both were not taken together. */
+  Pair pair(Job job) {
+    Optional<Instant> ofPan = Acquisition.timeOf(pan.attachments());
+    Optional<Instant> ofBands = Acquisition.timeOf(multispectral.attachments());
+    if (ofPan.isPresent()
+        && ofBands.isPresent()
+        && Duration.between(ofPan.get(), ofBands.get()).abs().compareTo(TOGETHER) > 0) {
+      job.warn("The panchromatic scene was taken at " + ofPan.get()
+          + ", the multispectral one at " + ofBands.get()
+          + ": what moved or changed between them gets wrong colours.");
+    }
     return Pair.of(pan, multispectral);
   }
 }

@@ -64,7 +64,7 @@ public record Pansharpen(
 
   @Override
   public Raster run(Job job) {
-    Pair pair = scenes.pair();
+    Pair pair = scenes.pair(job);
     int bands = pair.multispectral().bands().size();
     if (!weights.isEmpty() && weights.size() != bands) {
       throw new RasterException("There are " + weights.size() + " weights for " + bands

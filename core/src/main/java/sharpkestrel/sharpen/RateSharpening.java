@@ -45,7 +45,7 @@ public record RateSharpening(
 
   @Override
   public Ratings run(Job job) {
-    Pair pair = scenes.pair();
+    Pair pair = scenes.pair(job);
     Grid grid = pair.multispectral().grid();
     Window area = extent.map(grid::under).orElse(grid.window());
     List<Method> wanted = methods.isEmpty()

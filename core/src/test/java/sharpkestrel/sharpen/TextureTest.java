@@ -15,6 +15,7 @@ import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Jobs;
 import sharpkestrel.raster.Made;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -72,21 +73,10 @@ class TextureTest {
   @Test
   void moreLevelsThanValuesAreToldAndMadeFewer() {
     List<String> warned = new ArrayList<>();
-    Job job = new Job() {
-      @Override
-      public int threads() {
-        return 1;
-      }
-
-      @Override
-      public void warn(String message) {
-        warned.add(message);
-      }
-    };
     Raster scene = numbers(9);
 
     Raster found =
-        texture(scene, "5", pairs(64, Binning.EQUAL_WIDTH, List.of())).run(job);
+        texture(scene, "5", pairs(64, Binning.EQUAL_WIDTH, List.of())).run(Jobs.warning(warned));
 
     assertThat(warned).singleElement().asString().contains("10 grey levels");
     assertThat(Made.samples(found)[0][30 * 60 + 30]).isPositive();

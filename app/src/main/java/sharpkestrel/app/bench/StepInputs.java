@@ -2,6 +2,7 @@ package sharpkestrel.app.bench;
 
 import java.io.File;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -21,6 +22,7 @@ import javafx.util.StringConverter;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.geo.Acquisition;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.step.Stage;
@@ -201,7 +203,8 @@ final class StepInputs {
   }
 
   /**
-   * The file offered, else what pane A shows, else the raster under that, else the newest; never what this step made itself.
+   * The file offered, else what pane A shows, else the raster under that, else the newest of what was taken together with it,
+   * else the newest; never what this step made itself.
    */
   private Choice preferred(StepSpec.Input input, List<Choice> choices) {
     Result shown = workspace.paneAProperty().get();
@@ -213,16 +216,35 @@ final class StepInputs {
         .or(() -> others.stream()
             .filter(c -> shown != null && isUnder(input, c.result(), shown))
             .findFirst())
+        .or(() -> others.stream()
+            .filter(c -> shown != null && isTakenWith(c.result(), shown))
+            .findFirst())
         .orElse(others.isEmpty() ? null : others.get(0));
+  }
+
+  /** Whether two pictures are of one pass over the ground. */
+  private static boolean isTakenWith(Result result, Result shown) {
+    if (result.backdrop() == null || shown.backdrop() == null) {
+      return false;
+    }
+    Optional<Instant> time = Acquisition.timeOf(result.backdrop().attachments());
+    return time.isPresent() && time.equals(Acquisition.timeOf(shown.backdrop().attachments()));
   }
 
   private boolean isOwn(Result result) {
     return result.step().id().equals(step.id());
   }
 
-  /** What is shown in pane A becomes the first input it suits, else the raster under it does. */
+  /**
+   * What is shown in pane A becomes the first input it suits, else the raster under it does; of what this step made itself the
+   * inputs are taken.
+   */
   void prefer(Result shown) {
-    if (shown == null || isOwn(shown)) {
+    if (shown == null) {
+      return;
+    }
+    if (isOwn(shown)) {
+      takeAsIn(shown);
       return;
     }
     if (choose((input, result) -> result == shown)
