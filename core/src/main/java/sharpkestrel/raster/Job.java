@@ -27,6 +27,32 @@ public interface Job {
   /** Something the person who runs this should know though it goes on. */
   default void warn(String message) {}
 
+  /** The same, but what there is to know is not told again. */
+  default Job withoutWarnings() {
+    Job told = this;
+    return new Job() {
+      @Override
+      public void progress(String what, long done, long total) {
+        told.progress(what, done, total);
+      }
+
+      @Override
+      public Cancellation cancellation() {
+        return told.cancellation();
+      }
+
+      @Override
+      public int threads() {
+        return told.threads();
+      }
+
+      @Override
+      public int tileSize() {
+        return told.tileSize();
+      }
+    };
+  }
+
   default Request request() {
     return Request.of(cancellation());
   }

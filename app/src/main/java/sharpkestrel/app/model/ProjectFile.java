@@ -42,8 +42,13 @@ public final class ProjectFile {
   private final List<RunSheet.Entry> unopened = new ArrayList<>();
   private final Map<String, Origin.Fingerprint> before = new HashMap<>();
 
-  /** What was shown when the project was closed, until that is shown again; null then. */
+  /** What was shown when the project was closed, until all is open; null then. */
   private ObjectNode shownBefore;
+
+  /** What is shown while the rest is being opened. */
+  private Result shownMeanwhile;
+
+  private boolean shownAgain;
 
   private ProjectFile(Workspace workspace, Path folder) {
     this.workspace = workspace;
@@ -197,14 +202,20 @@ public final class ProjectFile {
     workspace.remember(result.step(), files, entry.settings());
     workspace.results().add(result);
     workspace.maker().keep(result);
-    if (workspace.paneAProperty().get() == null && result.backdrop() != null) {
+    // whoever has chosen something to look at meanwhile is left alone
+    boolean untouched = workspace.paneAProperty().get() == shownMeanwhile;
+    if (untouched && shownBefore != null && ShownJson.restore(workspace, shownBefore, result)) {
+      shownMeanwhile = result;
+      shownAgain = true;
+    } else if (shownMeanwhile == null && untouched && result.backdrop() != null) {
+      shownMeanwhile = result;
       workspace.show(result);
     }
   }
 
-  /** Shows what was shown, or else the newest result; clears away what nothing refers to any more. */
+  /** Shows the newest result where what was shown is gone; clears away what nothing refers to any more. */
   private void opened() {
-    if (shownBefore == null || !ShownJson.restore(workspace, shownBefore)) {
+    if (!shownAgain && workspace.paneAProperty().get() == shownMeanwhile) {
       showNewest();
     }
     shownBefore = null;

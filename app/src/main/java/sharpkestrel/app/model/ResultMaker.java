@@ -98,7 +98,9 @@ public final class ResultMaker {
         return new Made(cached(old.get()), before.get());
       }
     }
-    return make(step, inputs, files, entry.settings(), job);
+    // what it warns of was told when it was made
+    boolean same = before.isPresent() && before.get().key().equals(now.key());
+    return make(step, inputs, files, entry.settings(), same ? job.withoutWarnings() : job);
   }
 
   /** The inputs of a step: values of results, and files opened as what the step wants. */

@@ -44,16 +44,22 @@ final class ShownJson {
     return value.name().toLowerCase(Locale.ROOT);
   }
 
-  /** Shows what was shown; false, and nothing is changed, where what pane A showed is not among the results. */
-  static boolean restore(Workspace workspace, JsonNode node) {
-    Optional<Result> a = workspace.named(node.path(PANE_A).asText());
-    if (a.isEmpty()) {
+  /**
+   * Takes a result that is there again into the panes that showed it; with what pane A showed come the place, the look and the
+   * stage.
+   *
+   * @return whether pane A showed it
+   */
+  static boolean restore(Workspace workspace, JsonNode node, Result result) {
+    if (result.name().equals(node.path(PANE_B).asText())) {
+      workspace.paneBProperty().set(result);
+    }
+    if (!result.name().equals(node.path(PANE_A).asText())) {
       return false;
     }
     LookJson.read(node.path(LOOK)).forEach(workspace.lookProperty()::set);
-    workspace.paneBProperty().set(workspace.named(node.path(PANE_B).asText()).orElse(null));
     one(Workspace.Compare.class, node.path(COMPARE)).ifPresent(workspace.compareProperty()::set);
-    workspace.show(a.get());
+    workspace.show(result);
     JsonNode view = node.path(VIEW);
     double scale = view.path("units_per_pixel").asDouble();
     if (scale > 0) {

@@ -147,8 +147,7 @@ final class PaneViews {
     }
     double scale = place.unitsPerPixel();
     // pane B may be on its way still
-    boolean halved = workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE
-        && workspace.paneBProperty().get() != null;
+    boolean halved = workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE;
     double across = halved ? Math.floor(width / 2) : width;
     a = new Viewport(place.x() - scale * across / 2, place.y() - scale * height / 2, scale);
     bOf = null;

@@ -20,8 +20,17 @@ import sharpkestrel.app.SmallScene;
 import sharpkestrel.app.Waiting;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.io.Compression;
+import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.Json;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.MemoryRaster;
+import sharpkestrel.raster.SampleType;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.step.Stage;
 
@@ -297,6 +306,36 @@ class ProjectFileTest {
     assertThat(again.results()).hasSize(5);
     assertThat(names("objects")).isEqualTo(kept);
     assertThat(again.maker().stale()).isEmpty();
+  }
+
+  @Test
+  void whatWasWarnedOfIsNotToldAgainUnlessTheFileIsAnother() throws Exception {
+    Path photo = folder.resolve("photo.tif");
+    photo(photo, 1);
+    Workspace before = new Workspace();
+    Platform.runLater(() -> ProjectFile.begin(before, project));
+    WaitForAsyncUtils.waitForFxEvents();
+    run(before, "open", Map.of(), Map.of(), Map.of("file", photo.toString()));
+    assertThat(before.warningProperty().get()).contains("has no place");
+
+    assertThat(opened().warningProperty().get()).isEmpty();
+    photo(photo, 2);
+    assertThat(opened().warningProperty().get()).contains("has no place");
+  }
+
+  /** A picture without a place. */
+  private static void photo(Path file, float value) {
+    float[] plane = new float[40 * 30];
+    java.util.Arrays.fill(plane, value);
+    GeoTiffWriter.write(
+        new MemoryRaster(
+            Grid.ofPixels(40, 30),
+            List.of(Band.of(BandRole.PAN, SampleType.FLOAT32)),
+            Attachments.NONE,
+            new float[][] {plane}),
+        file,
+        Compression.DEFLATE,
+        Job.QUIET);
   }
 
   @Test
