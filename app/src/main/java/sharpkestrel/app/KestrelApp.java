@@ -54,7 +54,7 @@ public final class KestrelApp extends Application {
     List<String> args = getParameters().getRaw();
     if (args.contains("open")) {
       open(workspace, args);
-    } else {
+    } else if (!args.contains("how-soon")) {
       DemoSession.start(workspace, DemoOptions.order(args), args.contains("shots"));
     }
     // Last, so that the data is on its way while the window is built.
@@ -64,6 +64,9 @@ public final class KestrelApp extends Application {
     }
     if (args.contains("shots")) {
       Shots.take(workspace, stage.getScene());
+    }
+    if (args.contains("how-soon")) {
+      HowSoon.measure(workspace, stage.getScene(), args.size() < 2 ? "" : args.get(1));
     }
   }
 

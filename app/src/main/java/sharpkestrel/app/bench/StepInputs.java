@@ -244,7 +244,8 @@ final class StepInputs {
       return;
     }
     if (isOwn(shown)) {
-      takeAsIn(shown);
+      // a preview was not made from anything yet
+      workspace.named(shown.name()).ifPresent(this::takeAsIn);
       return;
     }
     if (choose((input, result) -> result == shown)

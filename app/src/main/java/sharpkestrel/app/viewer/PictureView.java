@@ -59,6 +59,7 @@ public final class PictureView extends Region {
   private final ToolLayer tools;
   private Predicate<PaneLayer> arrival = NOWHERE;
   private Overlay overlay;
+  private long frames;
   private final Overview overview = new Overview();
 
   public PictureView(Workspace workspace) {
@@ -204,6 +205,11 @@ public final class PictureView extends Region {
   /** Whether every visible tile is drawn at its own level. */
   public boolean isComplete() {
     return complete && panes.isCurrent();
+  }
+
+  /** How many frames were drawn so far. */
+  public long frames() {
+    return frames;
   }
 
   private Window stretchWindow(Raster raster, Look look) {
@@ -415,6 +421,7 @@ public final class PictureView extends Region {
     trials.placeNames();
     System.arraycopy(compositor.pixels(), 0, buffer.getBuffer().array(), 0, w * h);
     buffer.updateBuffer(all -> null);
+    frames++;
   }
 
   private void showZoom(PaneLayer a) {

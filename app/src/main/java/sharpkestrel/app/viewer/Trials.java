@@ -28,6 +28,7 @@ public final class Trials {
   private Consumer<Integer> taken = k -> {};
   private Runnable again = () -> {};
   private final AtomicInteger asked = new AtomicInteger();
+  private int count;
 
   /**
    * @param changed told when the picture is to be drawn anew
@@ -73,6 +74,11 @@ public final class Trials {
   /** Whether the patch shows something that was tried. */
   public boolean isTried() {
     return !patch.layers().isEmpty();
+  }
+
+  /** How many trials were shown so far. */
+  public int count() {
+    return count;
   }
 
   /** Sets a patch where there is none yet. */
@@ -129,6 +135,7 @@ public final class Trials {
     BooleanSupplier wanted = () -> mine == asked.get();
     panes.tried(value, backdrop, window(backdrop, Integer.MAX_VALUE), alike, wanted, made -> {
       patch.show(made);
+      count++;
       changed.run();
     });
   }
