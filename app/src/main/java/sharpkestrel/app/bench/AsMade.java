@@ -2,6 +2,7 @@ package sharpkestrel.app.bench;
 
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -50,9 +51,16 @@ final class AsMade extends Button {
   }
 
   private boolean isSetAs(Result result) {
-    return settings.texts().equals(result.settings())
+    return withInitial(settings.texts()).equals(withInitial(result.settings()))
         && inputs.files().equals(result.files())
         && names(inputs.results()).equals(names(result.inputs()));
+  }
+
+  /** What is not given has its initial value. */
+  private Map<String, String> withInitial(Map<String, String> given) {
+    Map<String, String> all = new HashMap<>(given);
+    step.options().forEach(option -> all.putIfAbsent(option.name(), option.initial()));
+    return all;
   }
 
   private static Map<String, String> names(Map<String, Result> results) {
