@@ -106,6 +106,30 @@ public final class Planes {
     return n == 0 ? Float.NaN : sum / n;
   }
 
+  /**
+   * Leaves planes without data where a wider one has none.
+   *
+   * @param wide (input) with a margin of so many pixels on each side
+   * @param width of the planes without the margin
+   * @param planes (modified) null for those not wanted
+   */
+  public static void leaveHoles(float[] wide, int margin, int width, float[][] planes) {
+    int stride = width + 2 * margin;
+    int height = wide.length / stride - 2 * margin;
+    for (int y = 0; y < height; y++) {
+      int from = (y + margin) * stride + margin;
+      for (int x = 0; x < width; x++) {
+        if (Float.isNaN(wide[from + x])) {
+          for (float[] plane : planes) {
+            if (plane != null) {
+              plane[y * width + x] = Float.NaN;
+            }
+          }
+        }
+      }
+    }
+  }
+
   /** Planes for the bands wanted in {@code target}, of another size; null where not wanted. */
   public static float[][] like(float[][] target, int area) {
     float[][] planes = new float[target.length][];

@@ -62,14 +62,7 @@ public final class BuiltUpRaster extends DerivedRaster {
     float[] plane = values.read(0, wide, request)[0];
     LevelTile tile = LevelTile.of(plane, wide.width(), radius, levels);
     lowest(tile, target[0], request);
-    for (int y = 0; y < window.height(); y++) {
-      int from = (y + radius) * wide.width() + radius;
-      for (int x = 0; x < window.width(); x++) {
-        if (Float.isNaN(plane[from + x])) {
-          target[0][y * window.width() + x] = Float.NaN;
-        }
-      }
-    }
+    Planes.leaveHoles(plane, radius, window.width(), target);
   }
 
   /**

@@ -10,6 +10,7 @@ import java.util.stream.IntStream;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.DerivedRaster;
+import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.SampleType;
@@ -83,22 +84,7 @@ public final class TextureRaster extends DerivedRaster {
       request.cancellation().check();
       pairs(tile, target, area, request);
     }
-    leaveHoles(plane, wide.width(), window, target);
-  }
-
-  private void leaveHoles(float[] plane, int stride, Window window, float[][] target) {
-    for (int y = 0; y < window.height(); y++) {
-      int from = (y + radius) * stride + radius;
-      for (int x = 0; x < window.width(); x++) {
-        if (Float.isNaN(plane[from + x])) {
-          for (float[] values : target) {
-            if (values != null) {
-              values[y * window.width() + x] = Float.NaN;
-            }
-          }
-        }
-      }
-    }
+    Planes.leaveHoles(plane, radius, window.width(), target);
   }
 
   private int place(Measure measure) {
