@@ -15,13 +15,14 @@ import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.CrsException;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.geo.VerticalDatum;
-import sharpkestrel.io.GeoTiff;
+import sharpkestrel.io.FileLayout;
 import sharpkestrel.io.Json;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.Remarks;
 import sharpkestrel.raster.Statistics;
 
 @Command(
@@ -50,18 +51,18 @@ final class InfoCommand implements Runnable {
     ObjectNode node = Json.object().put("file", file.toString());
     node.put("width", grid.width()).put("height", grid.height());
     line(out, "size", grid.width() + " x " + grid.height() + " pixels");
-    if (raster instanceof GeoTiff tiff) {
+    raster.attachments().get(FileLayout.class).ifPresent(layout -> {
       line(
           out,
           "layout",
-          tiff.layout() + ", " + tiff.compression().name().toLowerCase(Locale.ROOT)
-              + (tiff.isBigTiff() ? ", BigTIFF" : ""));
-      line(out, "overviews", tiff.overviews() == 0 ? "none" : "" + tiff.overviews());
-      node.put("overviews", tiff.overviews());
-    }
+          layout.blocks() + ", " + layout.packing() + (layout.isBig() ? ", BigTIFF" : ""));
+      line(out, "overviews", layout.overviews() == 0 ? "none" : "" + layout.overviews());
+      node.put("overviews", layout.overviews());
+    });
     place(out, node, raster);
     sensor(out, node, raster);
     statistics(out, node, raster);
+    Remarks.of(raster.attachments()).forEach(remark -> line(out, "note", remark));
     if (json) {
       out.println(Json.line(node));
     }

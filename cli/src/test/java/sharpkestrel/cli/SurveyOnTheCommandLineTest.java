@@ -274,15 +274,14 @@ class SurveyOnTheCommandLineTest {
   }
 
   @Test
-  void anOrthoWithoutUndulationIsRefusedWithTheSettingToGive() {
+  void anOrthoWithoutUndulationTakesTheShippedGeoidAndSaysSo() {
     Path raw = folder.resolve("raw-pan.tif");
     run("step", "assemble", "--delivery", survey.item(), "--image", "pan", "--out", raw);
 
     int code = ortho(raw, folder.resolve("x.tif"));
 
-    assertThat(code).isEqualTo(1);
-    assertThat(err.toString()).contains("--undulation");
-    assertThat(folder.resolve("x.tif")).doesNotExist();
+    assertThat(code).isZero();
+    assertThat(err.toString()).contains("EGM96").contains("--undulation");
   }
 
   @Test

@@ -68,7 +68,7 @@ public final class KeptResults {
   public static boolean isWorthIt(Object value) {
     return switch (value) {
       case Raster raster -> raster.zoom() != Zoom.POINTWISE;
-      case Cut cut -> TreeFile.canWrite(cut);
+      case Cut cut -> true;
       case ObjectSet set -> true;
       case OutlineSet outlines -> true;
       case TiePoints points -> true;
@@ -143,10 +143,8 @@ public final class KeptResults {
       case MergingModel model ->
         MergingModelFile.write(model, models.resolve(fingerprint.file() + ".json"));
       case Cut cut -> TreeFile.write(cut, objects.resolve(fingerprint.file()), job);
-      case ObjectSet set
-      when ObjectColumns.canWrite(set) ->
+      case ObjectSet set ->
         ObjectColumns.write(set, objects.resolve(fingerprint.file() + ".arrow"), job);
-      case ObjectSet set -> ObjectFile.write(set, table);
       case OutlineSet outlines -> GeoPackage.write(Layer.of("outlines", outlines), table);
       default ->
         throw new RasterException(

@@ -13,7 +13,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Rpc;
-import sharpkestrel.io.GeoTiff;
+import sharpkestrel.io.RasterFiles;
 import sharpkestrel.io.RpcText;
 import sharpkestrel.io.StacItem;
 import sharpkestrel.raster.Attachments;
@@ -126,7 +126,7 @@ public record Assemble(
             + "): its area is left without data.");
         continue;
       }
-      GeoTiff tiff = GeoTiff.open(part.path());
+      Raster tiff = RasterFiles.open(part.path());
       if (bands == null) {
         bands = named(tiff.bands(), part.bands());
       } else if (bands.size() != tiff.bands().size()) {

@@ -7,6 +7,7 @@ import sharpkestrel.raster.DerivedRaster;
 import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -49,6 +50,11 @@ public record Clip(
         .orElse(scene.attachments());
     Grid grid = scene.grid().part(area);
     return new DerivedRaster(grid, scene.bands(), attachments, scene.zoom()) {
+      @Override
+      public Optional<LabelRaster> wholeNumbers() {
+        return scene.wholeNumbers().map(whole -> whole.part(area));
+      }
+
       @Override
       protected void compute(int level, Window window, float[][] target, Request request) {
         if (!sharesPixels(area, level, window)) {

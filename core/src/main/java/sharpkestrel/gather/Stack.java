@@ -5,12 +5,12 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.BandRoles;
 import sharpkestrel.raster.DerivedRaster;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
@@ -43,8 +43,7 @@ public record Stack(
     @Setting(
         label = "Roles",
         does =
-            "What each band stands for, separated by commas: violet, blue, green, red, red_edge, near_infrared, pan, height,"
-                + " other; auto guesses.",
+            "What each band stands for, separated by commas, such as blue, green, red, near_infrared or other; auto guesses.",
         initial = "auto")
     List<String> roles)
     implements Step<Raster> {
@@ -82,7 +81,7 @@ public record Stack(
     for (Raster raster : onGrid) {
       zoom = zoom.over(raster.zoom());
     }
-    return new DerivedRaster(grid, bands, finest.raster().attachments(), zoom) {
+    return new DerivedRaster(grid, BandRoles.once(bands), finest.raster().attachments(), zoom) {
       @Override
       protected void compute(int level, Window window, float[][] target, Request request) {
         for (int b = 0; b < target.length; b++) {
@@ -99,38 +98,41 @@ public record Stack(
   /** Opens files and guesses what their bands stand for: from the band's role or name, then from the file's. */
   public static List<Layer> guess(List<Path> files) {
     List<Layer> layers = new ArrayList<>();
+    Set<String> names = new HashSet<>();
     for (Path file : files) {
       Raster raster = RasterFiles.open(file);
+      boolean single = raster.bands().size() == 1;
       for (int place = 0; place < raster.bands().size(); place++) {
         Band band = raster.bands().get(place);
-        BandRole role = band.role();
-        if (role == BandRole.OTHER && raster.bands().size() == 1) {
-          role = ofName(file);
+        boolean guessed = band.roleGuessed() && single;
+        BandRole role = guessed ? BandRole.OTHER : band.role();
+        if (role == BandRole.OTHER && single) {
+          role = BandRole.inText(stem(file));
         }
         boolean named = !band.name().matches("band \\d+");
-        String name = named ? band.name() : role == BandRole.OTHER ? stem(file) : role.label();
-        layers.add(new Layer(file, raster, place, band.withRole(role).withName(name)));
+        String name = named
+            ? band.name()
+            : role != BandRole.OTHER
+                ? role.label()
+                : single ? stem(file) : stem(file) + " " + band.name();
+        layers.add(
+            new Layer(file, raster, place, band.withRole(role).withName(distinct(name, names))));
       }
     }
     return layers;
   }
 
-  private static String stem(Path file) {
-    return file.getFileName().toString().replaceFirst("\\.[^.]*$", "");
+  /** A name that no band before has. */
+  private static String distinct(String name, Set<String> before) {
+    String free = name;
+    for (int k = 2; !before.add(free); k++) {
+      free = name + " " + k;
+    }
+    return free;
   }
 
-  /** What a file's name says of its band: the last of its words, or two of them, that names a role. */
-  static BandRole ofName(Path file) {
-    String[] words =
-        stem(file).toLowerCase(Locale.ROOT).replaceAll("([a-z])(\\d)", "$1 $2").split("[^a-z0-9]+");
-    for (int k = words.length - 1; k >= 0; k--) {
-      BandRole two = k > 0 ? BandRole.guess(words[k - 1] + " " + words[k]) : BandRole.OTHER;
-      BandRole one = BandRole.guess(words[k]);
-      if (two != BandRole.OTHER || one != BandRole.OTHER) {
-        return two != BandRole.OTHER ? two : one;
-      }
-    }
-    return BandRole.OTHER;
+  private static String stem(Path file) {
+    return file.getFileName().toString().replaceFirst("\\.[^.]*$", "");
   }
 
   private List<Layer> withRoles(List<Layer> guessed) {
@@ -146,9 +148,7 @@ public record Stack(
       String text = roles.get(b).strip();
       BandRole role = BandRole.guess(text);
       if (role == BandRole.OTHER && !text.equalsIgnoreCase(BandRole.OTHER.key())) {
-        throw new RasterException(
-            "'" + text
-                + "' is no role. Roles are violet, blue, green, red, red_edge, near_infrared, pan, height and other.");
+        throw new RasterException("'" + text + "' is no role. Roles are " + BandRole.keys() + ".");
       }
       Layer layer = guessed.get(b);
       layers.add(

@@ -3,6 +3,7 @@ package sharpkestrel.io;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import sharpkestrel.geo.ControlPoints;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Affine;
@@ -23,7 +24,10 @@ final class GeoKeys {
 
   private GeoKeys() {}
 
-  record Reference(Affine affine, CrsName crs, VerticalDatum vertical, boolean placed) {}
+  /**
+   * @param crs none where the file has only control points, which have one of their own
+   */
+  record Reference(Affine affine, CrsName crs, VerticalDatum vertical, ControlPoints points) {}
 
   static Reference read(TiffFile file, TiffDirectory directory) {
     long[] keys = directory.numbers(TiffTags.GEO_KEYS);
@@ -41,14 +45,25 @@ final class GeoKeys {
       }
     }
     boolean point = shortKey(keys, RASTER_TYPE) == PIXEL_IS_POINT;
+    double half = point ? 0.5 : 0;
     Affine affine = affine(file, directory);
-    boolean placed = affine != null;
-    Affine known = placed ? affine : Affine.IDENTITY;
+    ControlPoints points = affine == null ? points(directory, crs, half) : ControlPoints.NONE;
     return new Reference(
-        placed && point ? known.shifted(-0.5, -0.5) : known,
-        crs,
+        affine == null ? Affine.IDENTITY : affine.shifted(-half, -half),
+        points.points().isEmpty() ? crs : CrsName.NONE,
         VerticalDatum.ofEpsg(shortKey(keys, VERTICAL)),
-        placed);
+        points);
+  }
+
+  /** Tie points without a pixel size say where some pixels lie, not where all do. */
+  private static ControlPoints points(TiffDirectory directory, CrsName crs, double half) {
+    double[] tie = directory.doubles(TiffTags.TIE_POINTS);
+    List<ControlPoints.Point> points = new ArrayList<>();
+    for (int i = 0; i + 5 < tie.length; i += 6) {
+      points.add(new ControlPoints.Point(
+          tie[i] + half, tie[i + 1] + half, tie[i + 3], tie[i + 4], tie[i + 5]));
+    }
+    return new ControlPoints(crs, points);
   }
 
   private static Affine affine(TiffFile file, TiffDirectory directory) {

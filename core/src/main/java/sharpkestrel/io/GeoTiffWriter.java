@@ -3,16 +3,19 @@ package sharpkestrel.io;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Planes;
 import sharpkestrel.raster.Raster;
@@ -24,7 +27,8 @@ import sharpkestrel.raster.Window;
  * Writes a raster as a tiled GeoTIFF with overviews in the cloud-optimised layout: all directories first, then the
  * overviews from the smallest, then the full image. Tiles are computed a row at a time and packed in parallel; each
  * row is halved into the rows of the overviews as it passes, so every pixel is computed once and memory holds a few
- * rows of tiles. Overviews of whole numbers are means rounded half up, cascaded without rounding between levels.
+ * rows of tiles. Overviews of whole numbers are means rounded half up, cascaded without rounding between levels. Pixels
+ * without data have the number that the bands set aside for it; where there is none, masks say where they are.
  */
 public final class GeoTiffWriter {
 
@@ -42,6 +46,8 @@ public final class GeoTiffWriter {
   private final int bands;
   private final TileSamples samples;
   private final Spares<float[][]> tilePlanes;
+  private final boolean masked;
+  private final Optional<LabelRaster> numbers;
 
   private GeoTiffWriter(Raster raster, Compression compression, boolean overviews) {
     this.raster = raster;
@@ -50,6 +56,8 @@ public final class GeoTiffWriter {
     this.type = raster.bands().get(0).type();
     this.bands = raster.bands().size();
     this.samples = new TileSamples(raster.bands(), FILE_TILE, compression);
+    masked = type.isWhole() && Double.isNaN(RasterEntries.noData(raster.bands()));
+    numbers = raster.wholeNumbers();
     tilePlanes = new Spares<>(() -> new float[bands][FILE_TILE * FILE_TILE]);
     for (Band band : raster.bands()) {
       if (band.type() != type) {
@@ -85,6 +93,7 @@ public final class GeoTiffWriter {
     final long[] offsets;
     final long[] lengths;
     final FileChannel scratch;
+    final HoleMask holes;
     long written;
     float[][] strip;
     int rowsHeld;
@@ -97,6 +106,7 @@ public final class GeoTiffWriter {
       offsets = new long[across * down];
       lengths = new long[across * down];
       this.scratch = scratch;
+      holes = new HoleMask(grid, FILE_TILE, bands, offsets.length);
       if (level > 0) {
         strip = new float[bands][across * FILE_TILE * FILE_TILE];
         clear();
@@ -147,7 +157,7 @@ public final class GeoTiffWriter {
     }
   }
 
-  /** A single level goes to its place at once: its directory is as long as its values are many. */
+  /** A single level goes to its place at once: its directories are as long as its values are many. */
   private void writeOnly(Path temporary, Job job) throws IOException {
     try (FileChannel out = FileChannel.open(
         temporary,
@@ -158,17 +168,24 @@ public final class GeoTiffWriter {
       levels.add(only);
       long most = (long) only.across * only.down * FILE_TILE * FILE_TILE * bands * type.bytes();
       boolean big = most > MOST_BYTES;
-      long at = big ? 16 : 8;
-      long data = at + directory(0, big).size(big) + 15 & ~15L;
+      TiffDirectories directories = new TiffDirectories(big);
+      directories.add(directory(0, big));
+      if (masked) {
+        directories.add(mask(0, bands, new long[only.offsets.length], only.lengths, big));
+      }
+      long data = directories.end();
       out.position(data);
       only.written = data;
       for (int row = 0; row < only.down; row++) {
         writeRow(only, row, job);
       }
+      TiffDirectories found = new TiffDirectories(big);
+      found.add(directory(0, big));
+      if (only.holes.isNeeded()) {
+        found.add(mask(0, out, only.holes.differs(), big));
+      }
       out.position(0);
-      writeHead(out, big);
-      out.write(ByteBuffer.wrap(directory(0, big).toBytes(big, at, 0)));
-      out.force(false);
+      found.write(out);
     }
   }
 
@@ -182,7 +199,12 @@ public final class GeoTiffWriter {
       if (reduce) {
         halveInto(levels.get(1), planes, column, row & 1);
       }
-      byte[] packed = samples.pack(planes);
+      if (masked) {
+        full.holes.add(row * full.across + column, column, row, planes);
+      }
+      byte[] packed = numbers.isPresent()
+          ? samples.pack(numbersOf(numbers.get(), tile, planes[0]))
+          : samples.pack(planes);
       tilePlanes.give(planes);
       tiles.append(column, packed);
     });
@@ -193,6 +215,18 @@ public final class GeoTiffWriter {
         flush(1, job);
       }
     }
+  }
+
+  /** Numbers as they are, and the one set aside for no-data where the plane has none. */
+  private int[] numbersOf(LabelRaster exact, Window tile, float[] plane) {
+    int[] values = new int[tile.area()];
+    exact.read(tile, values);
+    double noData = raster.bands().getFirst().noData();
+    int hole = Double.isNaN(noData) ? 0 : (int) (long) noData;
+    for (int i = 0; i < values.length; i++) {
+      values[i] = Float.isNaN(plane[i]) ? hole : values[i];
+    }
+    return values;
   }
 
   private void compute(Window tile, float[][] planes, Job job) {
@@ -260,6 +294,9 @@ public final class GeoTiffWriter {
       for (int b = 0; b < bands; b++) {
         raster.bands().get(b).quantise(planes[b], 0, planes[b].length);
       }
+      if (masked) {
+        level.holes.add(level.tileRow * level.across + column, column, level.tileRow, planes);
+      }
       tiles.append(column, samples.pack(planes));
     });
     level.tileRow++;
@@ -302,10 +339,7 @@ public final class GeoTiffWriter {
       int index = row * level.across + column;
       level.offsets[index] = level.written;
       level.lengths[index] = packed.length;
-      ByteBuffer buffer = ByteBuffer.wrap(packed);
-      while (buffer.hasRemaining()) {
-        level.scratch.write(buffer);
-      }
+      AtomicFile.writeAll(level.scratch, ByteBuffer.wrap(packed));
       level.written += packed.length;
       samples.done(packed);
     }
@@ -313,17 +347,24 @@ public final class GeoTiffWriter {
 
   private void assemble(Path temporary) throws IOException {
     long pixels = 0;
+    boolean holes = false;
+    boolean differ = false;
     for (Level level : levels) {
       pixels += level.written;
+      holes |= level.holes.isNeeded();
+      differ |= level.holes.differs();
     }
     boolean big = pixels > MOST_BYTES;
-    long at = big ? 16 : 8;
-    List<Long> places = new ArrayList<>();
+    TiffDirectories sizes = new TiffDirectories(big);
     for (int i = 0; i < levels.size(); i++) {
-      places.add(at);
-      at += directory(i, big).size(big);
+      sizes.add(directory(i, big));
+      if (holes) {
+        Level level = levels.get(i);
+        long[] none = new long[level.offsets.length];
+        sizes.add(mask(i, differ ? bands : 1, none, none, big));
+      }
     }
-    long data = at + 15 & ~15L;
+    long data = sizes.end();
     for (int i = levels.size() - 1; i >= 0; i--) {
       Level level = levels.get(i);
       for (int k = 0; k < level.offsets.length; k++) {
@@ -336,34 +377,57 @@ public final class GeoTiffWriter {
         StandardOpenOption.CREATE,
         StandardOpenOption.TRUNCATE_EXISTING,
         StandardOpenOption.WRITE)) {
-      writeHead(out, big);
-      for (int i = 0; i < levels.size(); i++) {
-        long next = i + 1 < levels.size() ? places.get(i + 1) : 0;
-        out.write(ByteBuffer.wrap(directory(i, big).toBytes(big, places.get(i), next)));
-      }
-      long gap = (at + 15 & ~15L) - at;
-      out.write(ByteBuffer.allocate((int) gap));
+      out.position(sizes.end());
       for (int i = levels.size() - 1; i >= 0; i--) {
-        FileChannel from = levels.get(i).scratch;
-        long done = 0;
-        long size = levels.get(i).written;
-        while (done < size) {
-          done += from.transferTo(done, size - done, out);
+        AtomicFile.transferAll(levels.get(i).scratch, levels.get(i).written, out);
+      }
+      TiffDirectories found = new TiffDirectories(big);
+      for (int i = 0; i < levels.size(); i++) {
+        found.add(directory(i, big));
+        if (holes) {
+          found.add(mask(i, out, differ, big));
         }
       }
-      out.force(false);
+      out.position(0);
+      found.write(out);
     }
   }
 
-  private static void writeHead(FileChannel out, boolean big) throws IOException {
-    ByteBuffer head = ByteBuffer.allocate(big ? 16 : 8).order(ByteOrder.LITTLE_ENDIAN);
-    head.put((byte) 'I').put((byte) 'I');
-    if (big) {
-      head.putShort((short) 43).putShort((short) 8).putShort((short) 0).putLong(16);
-    } else {
-      head.putShort((short) 42).putInt(8);
+  /** Writes the masks of a level where the file stands, and tells the directory that leads to them. */
+  private TiffEntries mask(int index, FileChannel out, boolean differ, boolean big)
+      throws IOException {
+    byte[][] tiles = levels.get(index).holes.tiles(differ);
+    long[] offsets = new long[tiles.length];
+    long[] lengths = new long[tiles.length];
+    Map<byte[], Long> written = new IdentityHashMap<>();
+    for (int i = 0; i < tiles.length; i++) {
+      lengths[i] = tiles[i].length;
+      Long before = written.get(tiles[i]);
+      offsets[i] = before == null ? out.position() : before;
+      if (before == null) {
+        written.put(tiles[i], offsets[i]);
+        AtomicFile.writeAll(out, ByteBuffer.wrap(tiles[i]));
+      }
     }
-    out.write(head.flip());
+    return mask(index, differ ? bands : 1, offsets, lengths, big);
+  }
+
+  private TiffEntries mask(int index, int count, long[] offsets, long[] lengths, boolean big) {
+    TiffEntries entries = new TiffEntries();
+    entries.ints(TiffTags.SUBFILE_TYPE, index > 0 ? 5 : 4);
+    RasterEntries.size(entries, levels.get(index).grid, FILE_TILE);
+    RasterEntries.mask(entries, count);
+    tiles(entries, offsets, lengths, big);
+    return entries;
+  }
+
+  private static void tiles(TiffEntries entries, long[] offsets, long[] lengths, boolean big) {
+    if (big) {
+      entries.longs(TiffTags.TILE_OFFSETS, offsets);
+    } else {
+      entries.ints(TiffTags.TILE_OFFSETS, offsets);
+    }
+    entries.ints(TiffTags.TILE_BYTES, lengths);
   }
 
   private TiffEntries directory(int index, boolean big) {
@@ -378,12 +442,7 @@ public final class GeoTiffWriter {
     if (samples.predictor() > 1) {
       entries.shorts(TiffTags.PREDICTOR, samples.predictor());
     }
-    if (big) {
-      entries.longs(TiffTags.TILE_OFFSETS, level.offsets);
-    } else {
-      entries.ints(TiffTags.TILE_OFFSETS, level.offsets);
-    }
-    entries.ints(TiffTags.TILE_BYTES, level.lengths);
+    tiles(entries, level.offsets, level.lengths, big);
     if (index == 0) {
       RasterEntries.place(entries, raster);
     }

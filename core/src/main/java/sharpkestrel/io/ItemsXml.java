@@ -1,16 +1,13 @@
 package sharpkestrel.io;
 
-import java.io.StringReader;
+import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.TreeMap;
-import javax.xml.parsers.DocumentBuilderFactory;
-import javax.xml.parsers.ParserConfigurationException;
 import org.w3c.dom.Element;
 import org.w3c.dom.NodeList;
-import org.xml.sax.InputSource;
-import org.xml.sax.SAXException;
 
 /** The named items of tag 42112: text for the whole file and for each band (counted from 0). */
 final class ItemsXml {
@@ -26,20 +23,14 @@ final class ItemsXml {
       return parsed;
     }
     try {
-      DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
-      factory.setFeature("http://apache.org/xml/features/disallow-doctype-decl", true);
-      factory.setExpandEntityReferences(false);
-      var builder = factory.newDocumentBuilder();
-      builder.setErrorHandler(null);
-      NodeList list =
-          builder.parse(new InputSource(new StringReader(xml))).getElementsByTagName("Item");
+      NodeList list = Xml.parse(xml).getElementsByTagName("Item");
       for (int i = 0; i < list.getLength(); i++) {
         Element item = (Element) list.item(i);
         String sample = item.getAttribute("sample");
         int band = sample.matches("\\d{1,6}") ? Integer.parseInt(sample) : FILE;
         parsed.put(band, item.getAttribute("name"), item.getTextContent());
       }
-    } catch (SAXException | java.io.IOException | ParserConfigurationException notXml) {
+    } catch (IOException notXml) {
       // Items are remarks; a file whose remarks cannot be read still has its pixels.
       return new ItemsXml();
     }
@@ -61,6 +52,18 @@ final class ItemsXml {
       return get(FILE, name).map(Double::parseDouble).orElse(otherwise);
     } catch (NumberFormatException unreadable) {
       return otherwise;
+    }
+  }
+
+  /** A number of a band; empty where it is not there or is none. */
+  OptionalDouble number(int band, String name) {
+    try {
+      return get(band, name)
+          .map(Double::parseDouble)
+          .map(OptionalDouble::of)
+          .orElse(OptionalDouble.empty());
+    } catch (NumberFormatException unreadable) {
+      return OptionalDouble.empty();
     }
   }
 

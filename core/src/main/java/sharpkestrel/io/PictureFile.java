@@ -1,11 +1,15 @@
 package sharpkestrel.io;
 
+import com.github.jaiimageio.jpeg2000.impl.J2KImageReaderSpi;
 import java.awt.image.BufferedImage;
+import java.awt.image.IndexColorModel;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
@@ -20,51 +24,82 @@ import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.SampleType;
 
-/** PNG and JPEG pictures, whole in memory, with the affine of a world file where one lies beside them. */
+/** PNG, JPEG and JPEG 2000 pictures, whole in memory. */
 final class PictureFile {
 
   private static final long MOST_PIXELS = 200_000_000L;
 
+  /** Bytes of pixels that one byte of a packed picture can stand for, at the most. */
+  private static final long MOST_PACKED = 1_100;
+
+  private static final long SMALL = 4 << 20;
+
   private PictureFile() {}
 
-  static Raster open(Path path) {
+  static Raster open(Path path, RasterFiles.Palette palette) {
+    if (!Files.isRegularFile(path)) {
+      throw new FileFormatException(
+          path + " is not there, or is not a file. Check the name and the folder.");
+    }
     try (ImageInputStream in = ImageIO.createImageInputStream(path.toFile())) {
-      var readers = in == null ? null : ImageIO.getImageReaders(in);
-      if (readers == null || !readers.hasNext()) {
-        throw new FileFormatException(path + " is not a PNG or JPEG picture, or is not there.");
+      ImageReader reader = reader(path, in);
+      reader.setInput(in, true, true);
+      try {
+        checkSize(path, reader);
+        return toRaster(path, reader.read(0), palette);
+      } finally {
+        reader.dispose();
       }
-      ImageReader reader = readers.next();
-      reader.setInput(in);
-      long pixels = (long) reader.getWidth(0) * reader.getHeight(0);
-      if (pixels > Math.min(MOST_PIXELS, Runtime.getRuntime().maxMemory() / 24)) {
-        throw new FileFormatException(path + " has " + pixels
-            + " pixels, too many for a picture. Convert it to a tiled GeoTIFF.");
-      }
-      BufferedImage image = reader.read(0);
-      reader.dispose();
-      return toRaster(image, worldFile(path).orElse(Affine.IDENTITY));
-    } catch (IOException | RuntimeException damaged) {
+    } catch (IOException | RuntimeException | StackOverflowError damaged) {
       if (damaged instanceof FileFormatException clear) {
         throw clear;
       }
       throw new FileFormatException(
-          path + " cannot be read as a picture: " + damaged.getMessage(), damaged);
+          path + " cannot be read as a picture: " + damaged.getMessage() + ". Fetch it again.",
+          damaged);
     }
   }
 
-  private static Raster toRaster(BufferedImage image, Affine affine) {
+  private static ImageReader reader(Path path, ImageInputStream in) throws IOException {
+    String name = path.toString().toLowerCase(Locale.ROOT);
+    if (name.endsWith(".jp2") || name.endsWith(".j2k")) {
+      return new J2KImageReaderSpi().createReaderInstance(null);
+    }
+    Iterator<ImageReader> readers =
+        in == null ? List.<ImageReader>of().iterator() : ImageIO.getImageReaders(in);
+    if (!readers.hasNext()) {
+      throw new FileFormatException(path + " is not a PNG or JPEG picture.");
+    }
+    return readers.next();
+  }
+
+  private static void checkSize(Path path, ImageReader reader) throws IOException {
+    long pixels = (long) reader.getWidth(0) * reader.getHeight(0);
+    long most = Math.min(MOST_PIXELS, Runtime.getRuntime().maxMemory() / 24);
+    if (pixels > most) {
+      throw new FileFormatException(path + " has " + pixels + " pixels; as a picture at most "
+          + most + " are read. Convert it to a tiled GeoTIFF.");
+    }
+    if (pixels > SMALL + MOST_PACKED * Files.size(path)) {
+      throw new FileFormatException(path + " claims " + pixels + " pixels but is only "
+          + Files.size(path) + " bytes long; it is cut short or damaged. Fetch it again.");
+    }
+  }
+
+  private static Raster toRaster(Path path, BufferedImage image, RasterFiles.Palette palette) {
     int width = image.getWidth();
     int height = image.getHeight();
     int bands = image.getRaster().getNumBands();
-    boolean indexed = image.getColorModel() instanceof java.awt.image.IndexColorModel;
-    boolean alpha = image.getColorModel().hasAlpha();
-    int colours = indexed ? 3 : alpha ? bands - 1 : bands;
+    boolean table = image.getColorModel() instanceof IndexColorModel;
+    boolean coloured = table && palette == RasterFiles.Palette.COLOURS;
+    boolean alpha = !table && image.getColorModel().hasAlpha();
+    int colours = coloured ? 3 : alpha ? bands - 1 : bands;
     SampleType type =
         image.getColorModel().getComponentSize(0) > 8 ? SampleType.UINT16 : SampleType.UINT8;
     float[][] planes = new float[colours][width * height];
     int[] row = new int[width * bands];
     for (int y = 0; y < height; y++) {
-      if (indexed) {
+      if (coloured) {
         for (int x = 0; x < width; x++) {
           int rgb = image.getRGB(x, y);
           for (int b = 0; b < 3; b++) {
@@ -81,40 +116,19 @@ final class PictureFile {
         }
       }
     }
-    BandRole[] roles = colours == 3
-        ? new BandRole[] {BandRole.RED, BandRole.GREEN, BandRole.BLUE}
-        : new BandRole[] {BandRole.PAN};
+    BandRole[] roles = {BandRole.RED, BandRole.GREEN, BandRole.BLUE};
     List<Band> list = new ArrayList<>();
     for (int b = 0; b < colours; b++) {
-      BandRole role = b < roles.length ? roles[b] : BandRole.OTHER;
-      list.add(new Band(role.label(), role, "", type, Double.NaN));
+      BandRole role = colours == 3 ? roles[b] : BandRole.OTHER;
+      String name = role == BandRole.OTHER ? "band " + (b + 1) : role.label();
+      list.add(new Band(name, role, "", type, Double.NaN));
     }
-    return new MemoryRaster(
-        new Grid(width, height, affine, CrsName.NONE), list, Attachments.NONE, planes);
-  }
-
-  /** Six numbers, one a line: pixel width, two rotations, pixel height, centre of the first pixel. */
-  static Optional<Affine> worldFile(Path picture) throws IOException {
-    String name = picture.getFileName().toString();
-    int dot = name.lastIndexOf('.');
-    String stem = name.substring(0, dot + 1);
-    String ending = name.substring(dot + 1);
-    String brief = "" + ending.charAt(0) + ending.charAt(ending.length() - 1) + 'w';
-    for (String candidate : List.of(brief, ending + "w", "wld")) {
-      Path beside = picture.resolveSibling(stem + candidate);
-      if (Files.isRegularFile(beside)) {
-        String[] numbers = Files.readString(beside).strip().split("\\s+");
-        if (numbers.length < 6) {
-          throw new FileFormatException(
-              beside + " is a world file with " + numbers.length + " numbers, not 6.");
-        }
-        double[] n = new double[6];
-        for (int i = 0; i < 6; i++) {
-          n[i] = Double.parseDouble(numbers[i]);
-        }
-        return Optional.of(new Affine(n[0], n[2], n[4], n[1], n[3], n[5]).shifted(-0.5, -0.5));
-      }
-    }
-    return Optional.empty();
+    Optional<GeoKeys.Reference> box = JpegTwoBoxes.reference(path);
+    Grid grid = new Grid(
+        width,
+        height,
+        box.map(GeoKeys.Reference::affine).orElse(Affine.IDENTITY),
+        box.map(GeoKeys.Reference::crs).orElse(CrsName.NONE));
+    return new MemoryRaster(grid, list, Attachments.NONE, planes);
   }
 }

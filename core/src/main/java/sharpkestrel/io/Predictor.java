@@ -42,11 +42,27 @@ final class Predictor {
           raw[i + high] = (byte) (sum >>> 8);
         }
       }
+      case 3, 8 -> {
+        for (int i = from + size * samples; i < from + size * rowSamples; i += size) {
+          addWide(raw, i, i - size * samples, size, order);
+        }
+      }
       default -> {
         for (int i = from + 4 * samples; i < from + 4 * rowSamples; i += 4) {
           setInt(raw, i, getInt(raw, i, order) + getInt(raw, i - 4 * samples, order), order);
         }
       }
+    }
+  }
+
+  /** Adds the number of so many bytes at one place to that at another. */
+  private static void addWide(byte[] raw, int to, int from, int size, ByteOrder order) {
+    int carry = 0;
+    for (int k = 0; k < size; k++) {
+      int place = order == ByteOrder.LITTLE_ENDIAN ? k : size - 1 - k;
+      int sum = (raw[to + place] & 0xff) + (raw[from + place] & 0xff) + carry;
+      raw[to + place] = (byte) sum;
+      carry = sum >>> 8;
     }
   }
 

@@ -1,6 +1,7 @@
 package sharpkestrel.io;
 
 import java.util.Arrays;
+import java.util.List;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Placement;
 import sharpkestrel.geo.Rpc;
@@ -13,6 +14,8 @@ import sharpkestrel.raster.SampleType;
 
 /** What the directory of a TIFF file says of a raster: its size, its samples, its place and where it came from. */
 final class RasterEntries {
+
+  private static final int TRANSPARENCY_MASK = 4;
 
   private RasterEntries() {}
 
@@ -33,18 +36,41 @@ final class RasterEntries {
     if (bands > 1) {
       entries.shorts(TiffTags.EXTRA_SAMPLES, filled(bands - 1, 0));
     }
-    int format = type == SampleType.FLOAT32 ? 3 : type == SampleType.INT16 ? 2 : 1;
+    int format = type == SampleType.FLOAT32 ? 3 : type.min() < 0 ? 2 : 1;
     entries.shorts(TiffTags.SAMPLE_FORMAT, filled(bands, format));
-    double noData = raster.bands().get(0).noData();
+    double noData = noData(raster.bands());
     if (!Double.isNaN(noData) || type == SampleType.FLOAT32) {
-      entries.ascii(
-          TiffTags.NO_DATA,
-          Double.isNaN(noData)
-              ? "nan"
-              : noData == Math.rint(noData)
-                  ? Long.toString((long) noData)
-                  : Double.toString(noData));
+      entries.ascii(TiffTags.NO_DATA, text(noData, type));
     }
+  }
+
+  private static String text(double noData, SampleType type) {
+    if (Double.isNaN(noData)) {
+      return "nan";
+    }
+    return type.isWhole() ? Long.toString((long) noData) : Float.toString((float) noData);
+  }
+
+  /**
+   * The number that means no-data in a file, which has one for all bands: NaN where bands differ or have none. Floats then
+   * have NaN itself, whole numbers a mask.
+   */
+  static double noData(List<Band> bands) {
+    double first = bands.getFirst().noData();
+    return bands.stream().allMatch(band -> band.noData() == first) ? first : Double.NaN;
+  }
+
+  /** A mask that goes with an image, of one bit for each of so many samples. */
+  static void mask(TiffEntries entries, int samples) {
+    entries.shorts(TiffTags.BITS, filled(samples, 1));
+    entries.shorts(TiffTags.PHOTOMETRIC, TRANSPARENCY_MASK);
+    entries.shorts(TiffTags.SAMPLES, samples);
+    entries.shorts(TiffTags.PLANAR, 1);
+    entries.shorts(TiffTags.SAMPLE_FORMAT, filled(samples, 1));
+    if (samples > 1) {
+      entries.shorts(TiffTags.EXTRA_SAMPLES, filled(samples - 1, 0));
+    }
+    entries.shorts(TiffTags.COMPRESSION, Compression.DEFLATE.code());
   }
 
   static void place(TiffEntries entries, Raster raster) {
@@ -60,6 +86,9 @@ final class RasterEntries {
       Band band = raster.bands().get(b);
       items.put(b, "DESCRIPTION", band.name());
       items.put(b, "role", band.role().label());
+      if (band.roleGuessed()) {
+        items.put(b, "role_guessed", "yes");
+      }
       if (!band.unit().isEmpty()) {
         items.put(b, "UNITTYPE", band.unit());
       }

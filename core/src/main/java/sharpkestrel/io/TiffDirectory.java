@@ -10,6 +10,9 @@ final class TiffDirectory {
 
   record Entry(int type, int count, long offset) {}
 
+  /** Of a value that is taken as plain bytes. */
+  private static final int MOST_BYTES = 1 << 20;
+
   private final TiffFile file;
   private final Map<Integer, Entry> entries = new TreeMap<>();
 
@@ -101,6 +104,20 @@ final class TiffDirectory {
       };
     }
     return values;
+  }
+
+  byte[] bytes(int tag) {
+    Entry entry = entries.get(tag);
+    if (entry == null) {
+      return new byte[0];
+    }
+    long length = (long) entry.count() * sizeOf(entry.type());
+    if (length > MOST_BYTES) {
+      throw file.broken("tag " + tag + " holds " + length + " bytes");
+    }
+    byte[] raw = new byte[(int) length];
+    file.copy(entry.offset(), raw, raw.length);
+    return raw;
   }
 
   String text(int tag) {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.lang.foreign.Arena;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
+import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
@@ -35,8 +36,7 @@ final class TiffFile {
     if (size < 8) {
       throw broken("it is " + size + " bytes long, shorter than the header of a TIFF file");
     }
-    int mark = (bytes.get(ValueLayout.JAVA_BYTE, 0) & 0xff) << 8
-        | bytes.get(ValueLayout.JAVA_BYTE, 1) & 0xff;
+    int mark = unsignedByte(0) << 8 | unsignedByte(1);
     order = switch (mark) {
       case 0x4949 -> ByteOrder.LITTLE_ENDIAN;
       case 0x4d4d -> ByteOrder.BIG_ENDIAN;
@@ -82,6 +82,11 @@ final class TiffFile {
               + ". Check that it is there and yours to read.",
           failed);
     }
+  }
+
+  /** A file that lies in memory, such as one within another. */
+  static TiffFile of(Path path, byte[] bytes) {
+    return new TiffFile(path, MemorySegment.ofArray(bytes));
   }
 
   private long readDirectory(long at) {
@@ -156,27 +161,39 @@ final class TiffFile {
   }
 
   int unsignedByte(long at) {
-    check(at, 1);
-    return bytes.get(ValueLayout.JAVA_BYTE, at) & 0xff;
+    return some(at, 1)[0] & 0xff;
   }
 
   int unsignedShort(long at) {
-    check(at, 2);
-    return bytes.get(ValueLayout.JAVA_SHORT_UNALIGNED.withOrder(order), at) & 0xffff;
+    return ByteBuffer.wrap(some(at, 2)).order(order).getShort() & 0xffff;
   }
 
   long unsignedInt(long at) {
-    check(at, 4);
-    return bytes.get(ValueLayout.JAVA_INT_UNALIGNED.withOrder(order), at) & 0xffff_ffffL;
+    return ByteBuffer.wrap(some(at, 4)).order(order).getInt() & 0xffff_ffffL;
   }
 
   long signedLong(long at) {
-    check(at, 8);
-    return bytes.get(ValueLayout.JAVA_LONG_UNALIGNED.withOrder(order), at);
+    return ByteBuffer.wrap(some(at, 8)).order(order).getLong();
   }
 
+  private byte[] some(long at, int length) {
+    byte[] read = new byte[length];
+    copy(at, read, length);
+    return read;
+  }
+
+  /**
+   * @throws FileFormatException where the file ends before, or was cut short since it was opened
+   */
   void copy(long offset, byte[] target, int length) {
     check(offset, length);
-    MemorySegment.copy(bytes, ValueLayout.JAVA_BYTE, offset, target, 0, length);
+    try {
+      MemorySegment.copy(bytes, ValueLayout.JAVA_BYTE, offset, target, 0, length);
+    } catch (InternalError goneSinceMapped) {
+      throw new FileFormatException(
+          path
+              + " was cut short or taken away while it was being read. Put the file back, or open it again.",
+          goneSinceMapped);
+    }
   }
 }

@@ -23,6 +23,7 @@ final class TiffTags {
   static final int EXTRA_SAMPLES = 338;
   static final int SAMPLE_FORMAT = 339;
   static final int JPEG_TABLES = 347;
+  static final int COLOUR_MAP = 320;
   static final int PIXEL_SCALE = 33550;
   static final int TIE_POINTS = 33922;
   static final int TRANSFORMATION = 34264;

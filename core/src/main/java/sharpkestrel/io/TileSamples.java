@@ -17,7 +17,7 @@ final class TileSamples {
   private static final VarHandle EIGHT_BYTES =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
-  private final List<Band> list;
+  private final double noData;
   private final int bands;
   private final int side;
   private final SampleType type;
@@ -29,7 +29,7 @@ final class TileSamples {
    * @param side of a tile in pixels
    */
   TileSamples(List<Band> list, int side, Compression compression) {
-    this.list = list;
+    noData = RasterEntries.noData(list);
     this.side = side;
     this.compression = compression;
     bands = list.size();
@@ -47,8 +47,24 @@ final class TileSamples {
       twoBytes(planes, raw);
     }
     for (int b = 0; b < bands && size != 2; b++) {
-      toBytes(planes[b], list.get(b), raw, b * size, bands * size);
+      toBytes(planes[b], raw, b * size, bands * size);
     }
+    return packed(raw);
+  }
+
+  /**
+   * @param values (input) the only band's samples of four bytes, no-data as it is stored
+   */
+  byte[] pack(int[] values) {
+    byte[] raw = unpacked.take();
+    for (int i = 0; i < values.length; i++) {
+      Predictor.setInt(raw, 4 * i, values[i], ByteOrder.LITTLE_ENDIAN);
+    }
+    return packed(raw);
+  }
+
+  private byte[] packed(byte[] raw) {
+    int size = type.bytes();
     int predictor = predictor();
     if (predictor > 1) {
       Predictor.apply(predictor, raw, side, side * bands, bands, size);
@@ -76,7 +92,6 @@ final class TileSamples {
     for (int y = 0; y < side; y++) {
       for (int b = 0; b < bands; b++) {
         toInts(planes[b], y * side, row[b]);
-        double noData = list.get(b).noData();
         if (!Double.isNaN(noData) && noData != 0) {
           fillHoles(planes[b], y * side, row[b], (int) noData);
         }
@@ -143,11 +158,10 @@ final class TileSamples {
     return type == SampleType.FLOAT32 ? 3 : 2;
   }
 
-  private static void toBytes(float[] plane, Band band, byte[] raw, int from, int step) {
-    SampleType type = band.type();
+  private void toBytes(float[] plane, byte[] raw, int from, int step) {
     int i = from;
     if (type == SampleType.FLOAT32) {
-      float hole = (float) band.noData();
+      float hole = (float) noData;
       for (float v : plane) {
         Predictor.setInt(
             raw, i, Float.floatToRawIntBits(!Float.isNaN(v) ? v : hole), ByteOrder.LITTLE_ENDIAN);
@@ -155,7 +169,7 @@ final class TileSamples {
       }
       return;
     }
-    long hole = Double.isNaN(band.noData()) ? 0 : (long) band.noData();
+    long hole = Double.isNaN(noData) ? 0 : (long) noData;
     switch (type.bytes()) {
       case 1 -> {
         for (float v : plane) {

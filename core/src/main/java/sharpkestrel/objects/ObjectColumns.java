@@ -28,11 +28,6 @@ public final class ObjectColumns {
 
   private ObjectColumns() {}
 
-  /** Whether a set can be written so: up to 2^24 objects. */
-  public static boolean canWrite(ObjectSet set) {
-    return set.count() <= NumberRaster.MOST;
-  }
-
   /** The raster that goes with a table. */
   public static Path labels(Path columns) {
     String name = columns.getFileName().toString();
@@ -73,7 +68,7 @@ public final class ObjectColumns {
     }
     ArrowTable read = ArrowTable.read(columns, job);
     String[] ground = read.remarks().getOrDefault(GROUND, "").split(",");
-    ScratchLabels labels = ScratchLabels.of(GeoTiff.open(labels(columns)), job);
+    ScratchLabels labels = ScratchLabels.of(GeoTiff.open(labels(columns)).labels(), job);
     Table table = read.table();
     if (ground.length != 2 || !table.has(ID) || labels.maxLabel() > table.rows()) {
       throw new FileFormatException(

@@ -43,6 +43,12 @@ final class EllipsoidalHeights extends DerivedRaster {
     }
   }
 
+  /** What is added in the middle of the model, metres. */
+  float geoidInTheMiddle() {
+    Window middle = new Window(grid().width() / 2, grid().height() / 2, 1, 1);
+    return geoid(0, middle, Request.BACKGROUND)[0];
+  }
+
   private float[] geoid(int level, Window window, Request request) {
     int count = window.area();
     Affine affine = grid().atLevel(level).affine();

@@ -2,6 +2,7 @@ package sharpkestrel.place;
 
 import java.util.Locale;
 import java.util.Optional;
+import sharpkestrel.geo.Egm96;
 import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
@@ -23,8 +24,13 @@ public record Heights(Raster model, double undulation, double lowest, double hig
    * @param grid heights of the geoid above the ellipsoid, in place of one number
    */
   public static Heights of(Raster model, double undulation, Optional<Raster> grid, Job job) {
+    VerticalDatum datum =
+        model.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN);
+    if (grid.isEmpty() && Double.isNaN(undulation) && datum == VerticalDatum.GEOID) {
+      return overGeoid(model, job);
+    }
     if (grid.isEmpty()) {
-      return of(model, undulation, job);
+      return of(model, undulation, datum, job);
     }
     if (!Double.isNaN(undulation)) {
       throw new RasterException("Give the undulation as one number or as a grid, not both.");
@@ -33,27 +39,31 @@ public record Heights(Raster model, double undulation, double lowest, double hig
       throw new RasterException(
           "The undulation grid does not say where it lies (no coordinate system). Give one that does.");
     }
-    if (model.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN)
-        == VerticalDatum.ELLIPSOID) {
+    if (datum == VerticalDatum.ELLIPSOID) {
       throw new RasterException(
           "The height model says its heights are above the ellipsoid, so an undulation grid would count twice. Leave"
               + " it out.");
     }
-    return of(new EllipsoidalHeights(model, grid.get()), 0, job);
+    return of(new EllipsoidalHeights(model, grid.get()), 0, VerticalDatum.ELLIPSOID, job);
   }
 
-  private static Heights of(Raster model, double undulation, Job job) {
-    VerticalDatum datum =
-        model.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN);
+  /** A model above the geoid that comes without its own: lifted by a shipped one, which is said. */
+  private static Heights overGeoid(Raster model, Job job) {
+    EllipsoidalHeights lifted = new EllipsoidalHeights(model, Egm96.raster());
+    job.warn(String.format(
+        Locale.ROOT,
+        "The height model's heights are above the geoid. They are lifted to the ellipsoid by the geoid EGM96, %.1f m in its"
+            + " middle. If they are above another geoid, give its undulation (--undulation) in metres, or its grid.",
+        lifted.geoidInTheMiddle()));
+    return of(lifted, 0, VerticalDatum.ELLIPSOID, job);
+  }
+
+  private static Heights of(Raster model, double undulation, VerticalDatum datum, Job job) {
     double shift = undulation;
     if (Double.isNaN(undulation)) {
       switch (datum) {
         case ELLIPSOID -> shift = 0;
-        case GEOID ->
-          throw new RasterException(
-              "The height model's heights are above the geoid, and an RPC wants them above the ellipsoid. Give the"
-                  + " undulation (metres from the ellipsoid up to the geoid here), e.g. 47 (--undulation); leaving it"
-                  + " out would shift an oblique view by tens of pixels.");
+        case GEOID -> throw new IllegalStateException("lifted by a geoid before");
         case UNKNOWN -> {
           shift = 0;
           job.warn(

@@ -29,7 +29,8 @@ public record Relief(
     @Setting(
         label = "Undulation",
         does =
-            "Height of the height model's datum above the ellipsoid; needed where its heights are above the geoid.",
+            "Height of the height model's datum above the ellipsoid; auto: nothing for heights above the ellipsoid, the geoid"
+                + " EGM96 for those above a geoid.",
         unit = "m",
         min = -120,
         max = 100,

@@ -28,6 +28,11 @@ public final class Attachments {
     return new Attachments(Map.copyOf(copy));
   }
 
+  /** With a value where there is one. */
+  public <T> Attachments with(Class<T> kind, Optional<T> value) {
+    return value.map(there -> with(kind, there)).orElse(this);
+  }
+
   public Attachments without(Class<?> kind) {
     Map<Class<?>, Object> copy = new LinkedHashMap<>(values);
     copy.remove(kind);

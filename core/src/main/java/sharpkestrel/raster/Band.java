@@ -8,29 +8,39 @@ package sharpkestrel.raster;
  * @param unit unit of its values, empty for plain numbers
  * @param type how its samples are stored when written
  * @param noData the stored number that means no-data, NaN where none is set aside; in float planes no-data is NaN
+ * @param roleGuessed whether the role was taken from order or colours and not from what a file or a person says
  */
-public record Band(String name, BandRole role, String unit, SampleType type, double noData) {
+public record Band(
+    String name, BandRole role, String unit, SampleType type, double noData, boolean roleGuessed) {
 
   private static final float MOST_OF_TWO_BYTES = 65_535;
+
+  public Band(String name, BandRole role, String unit, SampleType type, double noData) {
+    this(name, role, unit, type, noData, false);
+  }
 
   public static Band of(BandRole role, SampleType type) {
     return new Band(role.label(), role, "", type, type == SampleType.FLOAT32 ? Double.NaN : 0);
   }
 
   public Band withName(String newName) {
-    return new Band(newName, role, unit, type, noData);
+    return new Band(newName, role, unit, type, noData, roleGuessed);
   }
 
   public Band withRole(BandRole newRole) {
-    return new Band(name, newRole, unit, type, noData);
+    return new Band(name, newRole, unit, type, noData, false);
+  }
+
+  public Band withGuessedRole(BandRole guess) {
+    return new Band(name, guess, unit, type, noData, true);
   }
 
   public Band withType(SampleType newType, double newNoData) {
-    return new Band(name, role, unit, newType, newNoData);
+    return new Band(name, role, unit, newType, newNoData, roleGuessed);
   }
 
   public Band withUnit(String newUnit) {
-    return new Band(name, role, newUnit, type, noData);
+    return new Band(name, role, newUnit, type, noData, roleGuessed);
   }
 
   /**
@@ -40,10 +50,14 @@ public record Band(String name, BandRole role, String unit, SampleType type, dou
    */
   public void quantise(float[] values, int from, int to) {
     if (!type.isWhole()) {
+      leaveFinite(values, from, to);
       return;
     }
     float low = (float) type.min();
     float high = (float) type.max();
+    if (high > type.max()) {
+      high = Math.nextDown(high);
+    }
     float hole = (float) noData;
     boolean atFoot = hole == low;
     if (low == 0 && high <= MOST_OF_TWO_BYTES) {
@@ -53,6 +67,13 @@ public record Band(String name, BandRole role, String unit, SampleType type, dou
     }
     if (!atFoot && !Float.isNaN(hole)) {
       avoid(values, from, to, hole, noData + 1 <= type.max() ? hole + 1 : hole - 1);
+    }
+  }
+
+  /** What is infinite becomes NaN; all else stays, zero times it being added. */
+  private static void leaveFinite(float[] values, int from, int to) {
+    for (int i = from; i < to; i++) {
+      values[i] += 0 * values[i];
     }
   }
 

@@ -1,6 +1,7 @@
 package sharpkestrel.raster;
 
 import java.util.Objects;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
@@ -59,6 +60,11 @@ public final class CachedRaster extends RasterView {
       }
     }
     return true;
+  }
+
+  @Override
+  public Optional<LabelRaster> wholeNumbers() {
+    return source.wholeNumbers();
   }
 
   @Override

@@ -13,4 +13,28 @@ public interface LabelRaster {
 
   /** The largest label. */
   int maxLabel();
+
+  /** The labels of an area of the grid, on its pixels alone. */
+  default LabelRaster part(Window area) {
+    LabelRaster whole = this;
+    return new LabelRaster() {
+      @Override
+      public Grid grid() {
+        return whole.grid().part(area);
+      }
+
+      @Override
+      public void read(Window window, int[] target) {
+        whole.read(
+            new Window(
+                window.x() + area.x(), window.y() + area.y(), window.width(), window.height()),
+            target);
+      }
+
+      @Override
+      public int maxLabel() {
+        return whole.maxLabel();
+      }
+    };
+  }
 }

@@ -1,6 +1,7 @@
 package sharpkestrel.raster;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalInt;
 
 /**
@@ -35,6 +36,14 @@ public interface Raster {
 
   default int levels() {
     return grid().levels();
+  }
+
+  /**
+   * The only band as whole numbers of 32 bits, which float planes do not hold exactly above 2^24; empty where its numbers are
+   * smaller ones, fractions, or several bands. Where the plane is NaN any number may stand.
+   */
+  default Optional<LabelRaster> wholeNumbers() {
+    return Optional.empty();
   }
 
   default OptionalInt bandOf(BandRole role) {

@@ -1,5 +1,7 @@
 package sharpkestrel.raster;
 
+import java.util.Optional;
+
 /** The same pixels with other things attached. */
 public final class Reattached extends RasterView {
 
@@ -14,6 +16,11 @@ public final class Reattached extends RasterView {
   @Override
   protected Raster source() {
     return source;
+  }
+
+  @Override
+  public Optional<LabelRaster> wholeNumbers() {
+    return source.wholeNumbers();
   }
 
   @Override

@@ -6,6 +6,7 @@ public enum SampleType {
   UINT16(2, 0, 65_535),
   INT16(2, -32_768, 32_767),
   UINT32(4, 0, 4_294_967_295.0),
+  INT32(4, -2_147_483_648.0, 2_147_483_647),
   FLOAT32(4, -Float.MAX_VALUE, Float.MAX_VALUE);
 
   private final int bytes;
@@ -40,6 +41,7 @@ public enum SampleType {
       case UINT16 -> "unsigned 16 bit";
       case INT16 -> "signed 16 bit";
       case UINT32 -> "unsigned 32 bit";
+      case INT32 -> "signed 32 bit";
       case FLOAT32 -> "float 32 bit";
     };
   }

@@ -1,13 +1,7 @@
 package sharpkestrel.raster;
 
-import java.io.IOException;
-import java.lang.foreign.Arena;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
-import java.nio.channels.FileChannel;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 
 /**
  * Labels on disk, mapped, row by row; read and written in bulk only. The file has no name once it is mapped, so it
@@ -26,41 +20,32 @@ public final class ScratchLabels implements LabelRaster {
 
   public ScratchLabels(Grid grid) {
     this.grid = grid;
-    try {
-      Path file = Files.createTempFile("kestrel-labels", ".bin");
-      try (FileChannel channel =
-          FileChannel.open(file, StandardOpenOption.READ, StandardOpenOption.WRITE)) {
-        bytes = channel.map(FileChannel.MapMode.READ_WRITE, 0, 4 * grid.pixels(), Arena.ofAuto());
-      } finally {
-        Files.deleteIfExists(file);
-      }
-    } catch (IOException failed) {
-      throw new RasterException(
-          "No room for the labels of "
-              + grid.width()
-              + " x "
-              + grid.height()
-              + " pixels in "
-              + System.getProperty("java.io.tmpdir")
-              + ": "
-              + failed.getMessage()
-              + ". Free some space there.",
-          failed);
-    }
+    bytes = Scratch.map(
+        "labels",
+        4 * grid.pixels(),
+        "the labels of " + grid.width() + " x " + grid.height() + " pixels");
   }
 
-  /** The whole numbers of a raster's first band; its no-data is 0. */
-  public static ScratchLabels of(Raster numbers, Job job) {
+  /**
+   * A copy of numbers that lie elsewhere, with the largest of them.
+   *
+   * @throws RasterException for numbers above 2^31
+   */
+  public static ScratchLabels of(LabelRaster numbers, Job job) {
     ScratchLabels labels = new ScratchLabels(numbers.grid());
     int width = numbers.grid().width();
     int most = 0;
     for (int top = 0; top < numbers.grid().height(); top += ROWS) {
+      job.cancellation().check();
       Window rows = new Window(0, top, width, ROWS).intersect(numbers.grid().window());
-      float[] plane = numbers.read(0, rows, job.request())[0];
       int[] values = new int[rows.area()];
-      for (int i = 0; i < values.length; i++) {
-        values[i] = Float.isNaN(plane[i]) ? 0 : (int) plane[i];
-        most = Math.max(most, values[i]);
+      numbers.read(rows, values);
+      for (int value : values) {
+        if (value < 0) {
+          throw new RasterException("An object has the number " + Integer.toUnsignedString(value)
+              + "; at most " + Integer.MAX_VALUE + " are told apart.");
+        }
+        most = Math.max(most, value);
       }
       labels.write(rows, values);
     }

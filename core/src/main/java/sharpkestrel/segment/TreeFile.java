@@ -44,11 +44,6 @@ public final class TreeFile {
     return file.resolveSibling(name.substring(0, name.length() - ".gpkg".length()));
   }
 
-  /** Whether a tree can be written: up to 2^24 superpixels. */
-  public static boolean canWrite(Cut cut) {
-    return cut.tree().leaves() <= NumberRaster.MOST;
-  }
-
   private static Path labels(Path stem) {
     return stem.resolveSibling(stem.getFileName() + ".tif");
   }
@@ -115,7 +110,7 @@ public final class TreeFile {
           heights[node - leaves] = (float) row[1];
         }
       });
-      ScratchLabels superpixels = ScratchLabels.of(GeoTiff.open(labels(stem)), job);
+      ScratchLabels superpixels = ScratchLabels.of(GeoTiff.open(labels(stem)).labels(), job);
       if (read != nodes || superpixels.maxLabel() != leaves) {
         throw new FileFormatException(file + " and the GeoTIFF beside it do not go together.");
       }

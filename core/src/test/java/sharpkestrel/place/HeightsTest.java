@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -65,6 +66,30 @@ class HeightsTest {
     }
     assertThat(heights.model().attachments().get(VerticalDatum.class))
         .hasValue(VerticalDatum.ELLIPSOID);
+  }
+
+  @Test
+  void heightsAboveAGeoidAreLiftedByTheShippedOneWhereNoneIsGiven() {
+    List<String> told = new ArrayList<>();
+    Job job = new Job() {
+      @Override
+      public int threads() {
+        return 1;
+      }
+
+      @Override
+      public void warn(String message) {
+        told.add(message);
+      }
+    };
+
+    Heights heights = Heights.of(model(VerticalDatum.GEOID), Double.NaN, Optional.empty(), job);
+
+    float lifted = Made.samples(heights.model())[0][0];
+    float before = Made.samples(model(VerticalDatum.GEOID))[0][0];
+    assertThat(told).singleElement().asString().contains("EGM96");
+    // the model lies at 60.4 north, 2.8 west
+    assertThat(lifted - before).isCloseTo(52.4f, within(1f));
   }
 
   @Test

@@ -157,13 +157,6 @@ class SliceTest {
         .hasMessageContaining("undulation grid");
   }
 
-  @Test
-  void leavingTheUndulationOutIsRefused() {
-    assertThatThrownBy(() -> ortho("pan", 0.5, Optional.empty(), Double.NaN))
-        .hasMessageContaining("geoid")
-        .hasMessageContaining("--undulation");
-  }
-
   @ParameterizedTest
   @EnumSource(
       value = Method.class,
