@@ -17,6 +17,7 @@ import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.Runner;
 import sharpkestrel.io.Json;
 import sharpkestrel.io.Report;
+import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.Job;
 
 @Command(
@@ -45,6 +46,11 @@ final class RunCommand implements Runnable {
   @Option(names = "--json", description = "End the output with one JSON object.")
   boolean json;
 
+  @Option(
+      names = "--digests",
+      description = "Tell what each result is by a digest of its pixels, numbers and shapes.")
+  boolean digests;
+
   @Spec
   CommandSpec spec;
 
@@ -61,7 +67,14 @@ final class RunCommand implements Runnable {
           scores.set(name, found.toJson());
         }
       });
+      if (digests) {
+        ObjectNode all = result.putObject("digests");
+        results.forEach((name, value) -> all.put(name, ResultKinds.digest(value, job)));
+      }
       out.println(Json.line(result));
+    } else if (digests) {
+      results.forEach((name, value) ->
+          out.println(ResultKinds.digest(value, job) + "  " + name));
     }
     out.flush();
   }
@@ -97,7 +110,7 @@ final class RunCommand implements Runnable {
     return new Runner(new KeptResults(folder)).run(read, values, job, (entry, value) -> {
       out.printf(
           "%6.1f s  %-18s %s%n",
-          (System.nanoTime() - start) / 1e9, entry.name(), Descriptions.of(value));
+          (System.nanoTime() - start) / 1e9, entry.name(), ResultKinds.describe(value));
       if (value instanceof Report found) {
         out.println(found.toText().indent(10).stripTrailing());
       }

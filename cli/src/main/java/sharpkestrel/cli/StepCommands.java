@@ -11,13 +11,13 @@ import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import sharpkestrel.check.Scores;
-import sharpkestrel.deliver.ResultFiles;
-import sharpkestrel.flow.Results;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.Json;
 import sharpkestrel.io.Report;
+import sharpkestrel.kinds.ResultKind;
+import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 
@@ -141,13 +141,13 @@ final class StepCommands {
         if (input.several()) {
           Path[] files = value("--" + input.name());
           for (int i = 0; i < files.length; i++) {
-            inputs.put(input.nth(i + 1), Results.open(files[i], input.type()));
+            inputs.put(input.nth(i + 1), ResultKinds.open(files[i], input.type()));
           }
           continue;
         }
         Path file = value("--" + input.name());
         if (file != null) {
-          inputs.put(input.name(), Results.open(file, input.type()));
+          inputs.put(input.name(), ResultKinds.open(file, input.type()));
         }
       }
       Map<String, String> settings = new LinkedHashMap<>();
@@ -172,8 +172,10 @@ final class StepCommands {
         json.put("out", written.toString());
       } else {
         boolean bare = Boolean.TRUE.equals(StepCommands.Runs.this.<Boolean>value("--no-overviews"));
-        ResultFiles.write(result, file, "outlines", value("--compression"), !bare, job);
-        out.println(file + ": " + Descriptions.of(result));
+        ResultKind.Delivery delivery =
+            new ResultKind.Delivery("outlines", value("--compression"), !bare);
+        ResultKinds.write(result, file, delivery, job);
+        out.println(file + ": " + ResultKinds.describe(result));
         json.put("out", file.toString());
         if (result instanceof Raster raster) {
           json.put("width", raster.grid().width()).put("height", raster.grid().height());

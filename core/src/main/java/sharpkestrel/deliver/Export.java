@@ -2,6 +2,8 @@ package sharpkestrel.deliver;
 
 import java.nio.file.Path;
 import sharpkestrel.io.Compression;
+import sharpkestrel.kinds.ResultKind;
+import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.Job;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
@@ -34,7 +36,7 @@ public record Export(
 
   @Override
   public Path run(Job job) {
-    ResultFiles.write(result, file, layer, compression, job);
+    ResultKinds.write(result, file, new ResultKind.Delivery(layer, compression, true), job);
     return file;
   }
 }

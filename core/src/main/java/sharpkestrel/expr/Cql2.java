@@ -4,6 +4,8 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
+import java.util.function.Supplier;
 
 /**
  * Reads CQL2 text (OGC 21-065r2, clause 7 and annex B) over numbers: comparisons, BETWEEN, IN, IS NULL, NOT, AND, OR
@@ -11,8 +13,19 @@ import java.util.Locale;
  */
 public final class Cql2 {
 
+  /** Words that no name stands for unquoted. */
+  static final Set<String> WORDS = Set.of("AND", "OR", "NOT", "BETWEEN", "IN", "IS", "NULL");
+
+  /** Brackets, signs and NOTs within each other, at the most. */
+  private static final int DEEPEST = 100;
+
+  /** Operators in one formula, at the most: as many levels may the formula have, and whoever evaluates it go down. */
+  private static final int MOST_OPERATORS = 500;
+
   private final String text;
   private int at;
+  private int depth;
+  private int operators;
 
   private Cql2(String text) {
     this.text = text;
@@ -56,9 +69,29 @@ public final class Cql2 {
         : Double.toString(value);
   }
 
+  /** Reads what lies within something else. */
+  private Expression deeper(Supplier<Expression> inner) {
+    if (++depth > DEEPEST) {
+      throw new ExpressionException("A formula has more than " + DEEPEST
+          + " brackets or signs within each other at character " + (at + 1)
+          + ". Write it in fewer, or in several steps.");
+    }
+    Expression read = inner.get();
+    depth--;
+    return read;
+  }
+
+  private void countOperator() {
+    if (++operators > MOST_OPERATORS) {
+      throw new ExpressionException("A formula has more than " + MOST_OPERATORS
+          + " operators. Write it in several steps, or a list of values with IN.");
+    }
+  }
+
   private Expression disjunction() {
     Expression left = conjunction();
     while (word("OR")) {
+      countOperator();
       left = new Expression.Or(left, conjunction());
     }
     return left;
@@ -67,13 +100,14 @@ public final class Cql2 {
   private Expression conjunction() {
     Expression left = negation();
     while (word("AND")) {
+      countOperator();
       left = new Expression.And(left, negation());
     }
     return left;
   }
 
   private Expression negation() {
-    return word("NOT") ? new Expression.Not(negation()) : comparison();
+    return word("NOT") ? new Expression.Not(deeper(this::negation)) : comparison();
   }
 
   private Expression comparison() {
@@ -127,8 +161,10 @@ public final class Cql2 {
     Expression left = product();
     while (true) {
       if (symbol("+")) {
+        countOperator();
         left = new Expression.Arithmetic('+', left, product());
       } else if (symbol("-")) {
+        countOperator();
         left = new Expression.Arithmetic('-', left, product());
       } else {
         return left;
@@ -140,8 +176,10 @@ public final class Cql2 {
     Expression left = power();
     while (true) {
       if (symbol("*")) {
+        countOperator();
         left = new Expression.Arithmetic('*', left, power());
       } else if (symbol("/")) {
+        countOperator();
         left = new Expression.Arithmetic('/', left, power());
       } else {
         return left;
@@ -151,19 +189,19 @@ public final class Cql2 {
 
   private Expression power() {
     Expression base = factor();
-    return symbol("^") ? new Expression.Arithmetic('^', base, power()) : base;
+    return symbol("^") ? new Expression.Arithmetic('^', base, deeper(this::power)) : base;
   }
 
   private Expression factor() {
     if (symbol("(")) {
-      Expression inner = disjunction();
+      Expression inner = deeper(this::disjunction);
       if (!symbol(")")) {
         throw expected(")");
       }
       return inner;
     }
     if (symbol("-")) {
-      Expression operand = factor();
+      Expression operand = deeper(this::factor);
       return operand instanceof Expression.Number n
           ? new Expression.Number(-n.value())
           : new Expression.Negate(operand);
@@ -174,29 +212,10 @@ public final class Cql2 {
       return number(start);
     }
     if (symbol("'")) {
-      StringBuilder value = new StringBuilder();
-      while (true) {
-        int end = text.indexOf('\'', at);
-        if (end < 0) {
-          throw expected("a closing '");
-        }
-        value.append(text, at, end);
-        at = end + 1;
-        if (at >= text.length() || text.charAt(at) != '\'') {
-          return new Expression.Text(value.toString());
-        }
-        value.append('\'');
-        at++;
-      }
+      return new Expression.Text(quoted('\'', "a closing '"));
     }
     if (symbol("\"")) {
-      int end = text.indexOf('"', at);
-      if (end < 0) {
-        throw expected("a closing quotation mark");
-      }
-      String name = text.substring(at, end);
-      at = end + 1;
-      return new Expression.Property(name);
+      return new Expression.Property(quoted('"', "a closing quotation mark"));
     }
     while (at < text.length() && Character.isJavaIdentifierPart(text.charAt(at))) {
       at++;
@@ -205,12 +224,29 @@ public final class Cql2 {
       throw expected("a feature, a number or (");
     }
     String name = text.substring(start, at);
-    if (List.of("AND", "OR", "NOT", "BETWEEN", "IN", "IS", "NULL")
-        .contains(name.toUpperCase(Locale.ROOT))) {
+    if (WORDS.contains(name.toUpperCase(Locale.ROOT))) {
       at = start;
       throw expected("a feature, a number or (");
     }
     return new Expression.Property(name);
+  }
+
+  /** What stands up to the next mark; two of them mean one. */
+  private String quoted(char mark, String wanted) {
+    StringBuilder value = new StringBuilder();
+    while (true) {
+      int end = text.indexOf(mark, at);
+      if (end < 0) {
+        throw expected(wanted);
+      }
+      value.append(text, at, end);
+      at = end + 1;
+      if (at >= text.length() || text.charAt(at) != mark) {
+        return value.toString();
+      }
+      value.append(mark);
+      at++;
+    }
   }
 
   private Expression number(int start) {

@@ -18,7 +18,7 @@ final class Evaluator {
       case Expression.Text t ->
         throw new ExpressionException(
             "The text '" + t.value() + "' can only be compared with a column of texts.");
-      case Expression.Property p -> table.values(p.name());
+      case Expression.Property p -> numbers(table.column(p.name()));
       case Expression.Negate n -> {
         double[] a = evaluate(n.operand(), table).clone();
         for (int i = 0; i < a.length; i++) {
@@ -48,7 +48,9 @@ final class Evaluator {
         yield any;
       }
       case Expression.IsNull n -> {
-        double[] a = evaluate(n.value(), table);
+        double[] a = n.value() instanceof Expression.Property p
+            ? table.values(p.name())
+            : evaluate(n.value(), table);
         double[] result = new double[a.length];
         Arrays.setAll(result, i -> Double.isNaN(a[i]) ? 1 : 0);
         yield result;
@@ -62,6 +64,15 @@ final class Evaluator {
       case Expression.And a -> combine(a.left(), a.right(), table, Evaluator::and);
       case Expression.Or o -> combine(o.left(), o.right(), table, Evaluator::or);
     };
+  }
+
+  private static double[] numbers(Table.Column column) {
+    if (column.isText()) {
+      throw new ExpressionException("'" + column.name()
+          + "' holds texts, which are no numbers. Compare it with a text, e.g. " + column.name() + " = '"
+          + column.categories().getFirst() + "'.");
+    }
+    return column.values();
   }
 
   private static double[] compareText(Expression left, String operator, String text, Table table) {

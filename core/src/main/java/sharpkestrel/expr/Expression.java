@@ -2,6 +2,7 @@ package sharpkestrel.expr;
 
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 
 /** A parsed formula. Truth is 1, falsehood 0, and NaN (no value) is unknown, as in CQL2's three-valued logic. */
@@ -87,23 +88,37 @@ public sealed interface Expression {
     return switch (this) {
       case Number n -> Cql2.number(n.value());
       case Text t -> "'" + t.value().replace("'", "''") + "'";
-      case Property p -> p.name();
+      case Property p -> name(p.name());
       case Negate n -> "-" + grouped(n.operand());
       case Arithmetic a -> grouped(a.left()) + " " + a.operator() + " " + grouped(a.right());
       case Comparison c ->
-        c.left().toText() + " " + c.operator() + " " + c.right().toText();
+        operand(c.left()) + " " + c.operator() + " " + operand(c.right());
       case Between b ->
-        b.value().toText() + " BETWEEN " + b.low().toText() + " AND " + b.high().toText();
+        operand(b.value()) + " BETWEEN " + operand(b.low()) + " AND " + operand(b.high());
       case In i ->
-        i.value().toText()
+        operand(i.value())
             + " IN ("
-            + String.join(", ", i.list().stream().map(Expression::toText).toList())
+            + String.join(", ", i.list().stream().map(Expression::operand).toList())
             + ")";
-      case IsNull n -> n.value().toText() + " IS NULL";
+      case IsNull n -> operand(n.value()) + " IS NULL";
       case Not n -> "NOT (" + n.operand().toText() + ")";
       case And a -> either(a.left()) + " AND " + either(a.right());
       case Or o -> o.left().toText() + " OR " + o.right().toText();
     };
+  }
+
+  /** A name that could be read as something else stands in quotation marks. */
+  private static String name(String name) {
+    boolean plain = !name.isEmpty()
+        && !Character.isDigit(name.charAt(0))
+        && name.chars().allMatch(Character::isJavaIdentifierPart)
+        && !Cql2.WORDS.contains(name.toUpperCase(Locale.ROOT));
+    return plain ? name : '"' + name.replace("\"", "\"\"") + '"';
+  }
+
+  /** A side of a comparison: what is a test itself stands in brackets. */
+  private static String operand(Expression e) {
+    return e.isTruth() ? "(" + e.toText() + ")" : e.toText();
   }
 
   private static String grouped(Expression e) {

@@ -1,18 +1,17 @@
 package sharpkestrel.flow;
 
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.util.Arrays;
+import java.util.ArrayList;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
-import sharpkestrel.segment.Cut;
+import sharpkestrel.kinds.ResultKind;
+import sharpkestrel.kinds.ResultKinds;
 
 /**
  * All that makes a result what it is. Two results of the same origin are the same.
@@ -23,9 +22,6 @@ import sharpkestrel.segment.Cut;
  */
 public record Origin(StepSpec step, Map<String, String> settings, Map<String, String> parts) {
 
-  /** Settings that choose among the cuts of one tree; every cut of it is kept in the same files. */
-  private static final Set<String> OF_A_CUT = Set.of("grain", "height");
-
   /**
    * @param key tells results apart
    * @param file name, without ending, of what the result is kept in
@@ -34,9 +30,9 @@ public record Origin(StepSpec step, Map<String, String> settings, Map<String, St
 
   public Fingerprint fingerprint() {
     Map<String, String> ofFile = new TreeMap<>(settings);
-    if (step.resultType() == Cut.class) {
-      ofFile.keySet().removeAll(OF_A_CUT);
-    }
+    ResultKinds.ofType(step.resultType())
+        .flatMap(ResultKind::keeping)
+        .ifPresent(keeping -> ofFile.keySet().removeAll(keeping.settingsAside()));
     return new Fingerprint(
         digest(new TreeMap<>(settings)), step.id() + "-" + digest(ofFile).substring(0, 16));
   }
@@ -58,21 +54,25 @@ public record Origin(StepSpec step, Map<String, String> settings, Map<String, St
     return option.namesFiles() && step.resultType() != Path.class;
   }
 
-  /** Tells whether a file, or several separated by commas, are what they were. */
-  public static String stateOf(String files) {
-    return Files.exists(Path.of(files))
-        ? stateOf(Path.of(files))
-        : Arrays.stream(files.split(","))
-            .map(file -> stateOf(Path.of(file.strip())))
-            .collect(Collectors.joining(", "));
+  /** The state of a file that an input is read from, and of all that is read with it. */
+  public static String stateOfInput(StepSpec.Input input, String file) {
+    return states(ResultKinds.readWith(Path.of(file), input.type()));
   }
 
-  /** Tells whether a file is what it was: its name, size and time; only its name where it is not there. */
-  public static String stateOf(Path file) {
-    try {
-      return file.getFileName() + "|" + Files.size(file) + "|" + Files.getLastModifiedTime(file);
-    } catch (IOException notThere) {
-      return file.toString();
+  /**
+   * The state of what a setting names, one file or several, and of all that the step reads with them.
+   *
+   * @param settings of the step, as they were given
+   */
+  public static String stateOfSetting(StepSpec.Option option, Map<String, String> settings) {
+    List<Path> all = new ArrayList<>();
+    for (Path named : option.files(settings.get(option.name()))) {
+      all.addAll(option.reads().of(named, name -> settings.getOrDefault(name, "")));
     }
+    return states(all);
+  }
+
+  private static String states(List<Path> files) {
+    return files.stream().distinct().map(FileState::of).collect(Collectors.joining(", "));
   }
 }

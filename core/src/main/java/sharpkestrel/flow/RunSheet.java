@@ -46,10 +46,17 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
     Map<String, String> variables = new LinkedHashMap<>();
     root.path("variables")
         .properties()
-        .forEach(e -> variables.put(e.getKey(), e.getValue().asText()));
+        .forEach(e -> {
+          try {
+            variables.put(e.getKey(), text("variable '" + e.getKey() + "'", e.getValue()));
+          } catch (RasterException wrong) {
+            throw new FileFormatException(path + ": " + wrong.getMessage(), wrong);
+          }
+        });
     List<Entry> steps = new ArrayList<>();
     for (JsonNode node : root.path("steps")) {
       try {
+        checkOwnWords(node);
         steps.add(entry(node, steps));
       } catch (RasterException wrong) {
         throw new FileFormatException(
@@ -63,6 +70,18 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
     return new RunSheet(root.path("title").asText(""), variables, steps);
   }
 
+  private static void checkOwnWords(JsonNode node) {
+    for (String word : List.of("name", "title", "step")) {
+      if (node.has(word)) {
+        text("\"" + word + "\"", node.get(word));
+      }
+    }
+    if (node.has("keep") && !node.get("keep").isBoolean()) {
+      throw new RasterException("\"keep\" is " + shortened(node.get("keep").toString())
+          + ", but should be true or false.");
+    }
+  }
+
   private static Entry entry(JsonNode node, List<Entry> before) {
     StepSpec spec = StepCatalogue.get(node.path("step").asText());
     Map<String, String> inputs = new LinkedHashMap<>();
@@ -72,13 +91,12 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
       if (OWN_WORDS.contains(key)) {
         continue;
       }
-      String value = field.getValue().asText();
       Optional<StepSpec.Input> input =
           spec.inputs().stream().filter(i -> i.name().equals(key)).findFirst();
       if (input.isPresent()) {
         inputs.putAll(references(input.get(), field.getValue(), before));
       } else if (spec.options().stream().anyMatch(o -> o.name().equals(key))) {
-        settings.put(key, value);
+        settings.put(key, setting(key, field.getValue()));
       } else {
         throw new RasterException(
             "step '" + spec.id() + "' has no input or setting '" + key + "'.");
@@ -97,6 +115,30 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
         name, node.path("title").asText(spec.title()), spec.id(), inputs, settings, keep);
   }
 
+  /** A list of texts or numbers is a setting of several values; anything else with an inside is none. */
+  private static String setting(String name, JsonNode node) {
+    if (!node.isArray()) {
+      return text("setting '" + name + "'", node);
+    }
+    List<String> items = new ArrayList<>();
+    for (JsonNode item : node) {
+      items.add(text("an item of setting '" + name + "'", item));
+    }
+    return SettingValues.joined(items);
+  }
+
+  private static String text(String what, JsonNode node) {
+    if (!node.isValueNode() || node.isNull()) {
+      throw new RasterException(what + " is " + shortened(node.toString())
+          + ", but should be a text, a number, true or false.");
+    }
+    return node.asText();
+  }
+
+  private static String shortened(String text) {
+    return text.length() > 60 ? text.substring(0, 60) + "..." : text;
+  }
+
   private static Map<String, String> references(
       StepSpec.Input input, JsonNode node, List<Entry> before) {
     if (node.isArray() && !input.several()) {
@@ -104,7 +146,7 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
     }
     Map<String, String> references = new LinkedHashMap<>();
     for (JsonNode item : node.isArray() ? node : List.of(node)) {
-      String value = item.asText();
+      String value = text("input '" + input.name() + "'", item);
       if (value.startsWith("@")
           && before.stream().noneMatch(e -> e.name().equals(value.substring(1)))) {
         throw new RasterException(

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
+import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Step;
@@ -58,23 +59,24 @@ public final class Runner {
         inputs.put(name, values.get(reference.substring(1)));
         parts.put(name, keys.get(reference.substring(1)));
       } else {
-        Path file = Path.of(RunSheet.resolve(reference, variables));
-        inputs.put(name, Results.open(file, spec.inputCalled(name).type()));
-        parts.put(name, Origin.stateOf(file));
+        String file = RunSheet.resolve(reference, variables);
+        StepSpec.Input input = spec.inputCalled(name);
+        inputs.put(name, ResultKinds.open(Path.of(file), input.type()));
+        parts.put(name, Origin.stateOfInput(input, file));
       }
     });
     Map<String, String> settings = new TreeMap<>();
     entry.settings().forEach((name, text) -> settings.put(name, RunSheet.resolve(text, variables)));
     for (StepSpec.Option option : spec.options()) {
       if (Origin.isRead(spec, option) && settings.containsKey(option.name())) {
-        parts.put(option.name(), Origin.stateOf(settings.get(option.name())));
+        parts.put(option.name(), Origin.stateOfSetting(option, settings));
       }
     }
     Origin.Fingerprint fingerprint = new Origin(spec, settings, parts).fingerprint();
     Step<?> step = spec.make(inputs, settings);
     Object value = (entry.keep()
             ? kept.find(fingerprint, spec.resultType(), step, job)
-            : Optional.empty())
+            : Optional.<Object>empty())
         .orElse(null);
     if (value == null) {
       value = step.run(job);

@@ -2,7 +2,10 @@ package sharpkestrel.flow;
 
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.Type;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -49,15 +52,10 @@ public final class SettingValues {
       return auto ? CrsName.NONE : new CrsName(text);
     }
     if (type == Path.class) {
-      return Path.of(text);
+      return path(option, text);
     }
     if (type == Optional.class) {
-      return auto
-          ? Optional.empty()
-          : Optional.of(
-              option.choices().isPresent()
-                  ? constant(option, option.choices().get(), text)
-                  : Extent.parse(text));
+      return auto ? Optional.empty() : Optional.of(optional(option, text));
     }
     if (type == List.class) {
       return list(option, auto ? "" : text);
@@ -65,18 +63,90 @@ public final class SettingValues {
     return text;
   }
 
+  /** A value of the type that an optional setting holds. */
+  private static Object optional(StepSpec.Option option, String text) {
+    if (option.choices().isPresent()) {
+      return constant(option, option.choices().get(), text);
+    }
+    Type of = ((ParameterizedType) option.type()).getActualTypeArguments()[0];
+    if (of == Extent.class) {
+      try {
+        return Extent.parse(text);
+      } catch (IllegalArgumentException notFour) {
+        throw new RasterException(
+            option.label() + " (--" + option.name() + "): " + notFour.getMessage(), notFour);
+      }
+    }
+    if (of == Double.class) {
+      return number(option, text);
+    }
+    if (of == Path.class) {
+      return path(option, text);
+    }
+    if (of == String.class) {
+      return text;
+    }
+    if (of == Instant.class) {
+      return instant(option, text);
+    }
+    throw new IllegalStateException("Settings of type " + option.type() + " are not read from text");
+  }
+
+  /** A day stands for its noon, which is near enough for the sun's distance. */
+  private static Instant instant(StepSpec.Option option, String text) {
+    try {
+      return text.matches("\\d{4}-\\d\\d-\\d\\d")
+          ? Instant.parse(text + "T12:00:00Z")
+          : Instant.parse(text);
+    } catch (DateTimeParseException notOne) {
+      throw bad(option, text, "a time such as 2031-04-03T11:42:00Z, or a day such as 2031-04-03");
+    }
+  }
+
+  private static Path path(StepSpec.Option option, String text) {
+    try {
+      return Path.of(text);
+    } catch (InvalidPathException senseless) {
+      throw bad(option, text, "the name of a file or folder");
+    }
+  }
+
   private static List<?> list(StepSpec.Option option, String text) {
     Type of = ((ParameterizedType) option.type()).getActualTypeArguments()[0];
     List<Object> items = new ArrayList<>();
-    for (String item : text.split(",")) {
+    for (String item : split(text)) {
       if (!item.isBlank()) {
         items.add(
             of == Double.class
                 ? (Object) number(option, item)
-                : of == Path.class ? Path.of(item.strip()) : item.strip());
+                : of == Path.class ? path(option, item.strip()) : item.strip());
       }
     }
     return items;
+  }
+
+  /** Several values in one text, separated by commas; a comma that belongs to a value has a backslash before it. */
+  static List<String> split(String text) {
+    List<String> items = new ArrayList<>();
+    StringBuilder item = new StringBuilder();
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      if (c == '\\' && i + 1 < text.length() && text.charAt(i + 1) == ',') {
+        item.append(',');
+        i++;
+      } else if (c == ',') {
+        items.add(item.toString());
+        item.setLength(0);
+      } else {
+        item.append(c);
+      }
+    }
+    items.add(item.toString());
+    return items;
+  }
+
+  static String joined(List<String> items) {
+    return String.join(",", items.stream().map(item -> item.replace(",", "\\,")).toList());
   }
 
   private static double number(StepSpec.Option option, String text) {
@@ -119,7 +189,7 @@ public final class SettingValues {
       case Enum<?> e -> e.name().toLowerCase(Locale.ROOT);
       case Optional<?> o -> o.map(SettingValues::toText).orElse(AUTO);
       case List<?> l ->
-        l.isEmpty() ? AUTO : String.join(",", l.stream().map(Object::toString).toList());
+        l.isEmpty() ? AUTO : joined(l.stream().map(SettingValues::toText).toList());
       case CrsName c -> c.isKnown() ? c.text() : AUTO;
       default -> value.toString();
     };

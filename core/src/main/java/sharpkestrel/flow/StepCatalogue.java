@@ -10,6 +10,7 @@ import sharpkestrel.extract.Winnow;
 import sharpkestrel.gather.Assemble;
 import sharpkestrel.gather.Calibrate;
 import sharpkestrel.gather.Clip;
+import sharpkestrel.gather.Describe;
 import sharpkestrel.gather.OpenFile;
 import sharpkestrel.gather.Stack;
 import sharpkestrel.objects.ChooseObjects;
@@ -51,6 +52,7 @@ public final class StepCatalogue {
     List<Class<? extends Step<?>>> all = List.of(
         Assemble.class,
         OpenFile.class,
+        Describe.class,
         Stack.class,
         Calibrate.class,
         Clip.class,

@@ -13,10 +13,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
+import sharpkestrel.step.Sources;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
@@ -67,7 +69,8 @@ public final class StepSpec {
       String initial,
       boolean ofPlace,
       List<String> when,
-      Type type) {
+      Type type,
+      Sources reads) {
 
     /**
      * Whether it counts beside other settings.
@@ -92,6 +95,14 @@ public final class StepSpec {
           || type instanceof ParameterizedType p
               && p.getRawType() == List.class
               && p.getActualTypeArguments()[0] == Path.class;
+    }
+
+    /** The files that its text names. */
+    public List<Path> files(String text) {
+      Object value = SettingValues.parse(this, text);
+      return value instanceof Path one
+          ? List.of(one)
+          : ((List<?>) value).stream().map(Path.class::cast).toList();
     }
 
     /** The constants to choose among; empty where it is no such choice. */
@@ -137,6 +148,7 @@ public final class StepSpec {
     this.type = type;
     this.info = type.getAnnotation(StepInfo.class);
     read(type);
+    checkConditions();
   }
 
   private void read(Class<?> declaring) {
@@ -170,8 +182,33 @@ public final class StepSpec {
             setting.initial(),
             setting.ofPlace(),
             List.of(setting.when()),
-            component.getGenericType()));
+            component.getGenericType(),
+            sources(setting.reads())));
       }
+    }
+  }
+
+  private static Sources sources(Class<? extends Sources> of) {
+    try {
+      return of.getDeclaredConstructor().newInstance();
+    } catch (ReflectiveOperationException impossible) {
+      throw new IllegalStateException(of + " cannot be made", impossible);
+    }
+  }
+
+  /** What a setting or an input depends on must be there, and be able to have that value. */
+  private void checkConditions() {
+    List<String> all = new ArrayList<>();
+    inputs.forEach(input -> all.addAll(input.when()));
+    options.forEach(option -> all.addAll(option.when()));
+    for (String condition : all) {
+      String[] sides = condition.split("=");
+      Option on = options.stream()
+          .filter(option -> option.name().equals(sides[0]))
+          .findFirst()
+          .orElseThrow(() -> new IllegalStateException("Step '" + id() + "': '" + condition
+              + "' is a condition on a setting that there is not"));
+      SettingValues.parse(on, sides[1]);
     }
   }
 
@@ -300,14 +337,14 @@ public final class StepSpec {
     if (value == null) {
       return Optional.empty();
     }
-    Object fitting = Results.as(value, input.type());
+    Object fitting = ResultKinds.as(value, input.type());
     return input.optional() ? Optional.of(fitting) : fitting;
   }
 
   private List<Object> several(Input input, Map<String, Object> given) {
     List<Object> values = new ArrayList<>();
     while (given.get(input.nth(values.size() + 1)) != null) {
-      values.add(Results.as(given.get(input.nth(values.size() + 1)), input.type()));
+      values.add(ResultKinds.as(given.get(input.nth(values.size() + 1)), input.type()));
     }
     if (values.isEmpty()) {
       throw new RasterException(

@@ -42,7 +42,8 @@ public record Assemble(
     @Setting(
         label = "Delivery",
         does =
-            "A STAC item (.json), or a folder with part files named NAME-R1C1.tif and so on, or NAME-anything.tif that say where they lie.")
+            "A STAC item (.json), or a folder with part files named NAME-R1C1.tif and so on, or NAME-anything.tif that say where they lie.",
+        reads = DeliverySources.class)
     Path delivery,
 
     @Setting(
@@ -174,6 +175,10 @@ public record Assemble(
   }
 
   private List<Path> rasterFiles() {
+    return rasterFiles(delivery);
+  }
+
+  static List<Path> rasterFiles(Path delivery) {
     try (Stream<Path> files = Files.list(delivery)) {
       return files
           .filter(f -> f.getFileName().toString().toLowerCase(Locale.ROOT).matches(".*\\.tiff?"))

@@ -73,6 +73,12 @@ public record Calibrate(
         .orElseThrow(() -> new RasterException(
             "This scene says nothing of its acquisition (time, sun, gains), so its numbers cannot be"
                 + " made reflectance. Open it through its STAC item, or skip this step."));
+    if (Acquisition.timeOf(scene.attachments()).isEmpty()) {
+      throw new RasterException(
+          "This scene does not say when it was taken, and the distance of the sun changes reflectance by up to 7 % over the"
+              + " year. Tell its date with the step 'describe' (--time 2031-04-03T11:42:00Z), or open it through a STAC"
+              + " item that has one.");
+    }
     List<Band> bands = new ArrayList<>();
     double[] darkest = haze == Haze.NONE ? new double[0] : darkestNumbers(job);
     float[] factors = new float[scene.bands().size()];

@@ -2,17 +2,21 @@ package sharpkestrel.gather;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
+import sharpkestrel.geo.ControlPoints;
 import sharpkestrel.geo.CoordinateMap;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Band;
 import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Remarks;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
@@ -24,19 +28,49 @@ import sharpkestrel.step.StepInfo;
     stage = Stage.GATHER,
     title = "Open",
     does =
-        "Opens a raster file: GeoTIFF, or PNG or JPEG with a world file. Says where it lies, and what can be done where"
-            + " it has no place or cannot lie where it claims.")
+        "Opens a raster file: GeoTIFF, PNG, JPEG, JPEG 2000 or a virtual raster, with what lies beside it. Says where it lies, what"
+            + " is guessed of it, and what can be done where it has no place or cannot lie where it claims.")
 public record OpenFile(
-    @Setting(label = "File", does = "A raster file.") Path file) implements Step<Raster> {
+    @Setting(label = "File", does = "A raster file.", reads = RasterSources.class) Path file,
+
+    @Setting(
+        label = "Image",
+        does = "Which of the images in a TIFF file, from 1; reduced copies and masks are not counted.",
+        min = 1,
+        initial = "1")
+    int image,
+
+    @Setting(
+        label = "Palette",
+        does =
+            "Where the file has a table of colours: classes for its numbers, colours for three bands; auto: classes of a TIFF file,"
+                + " colours of a picture.",
+        initial = "auto")
+    Optional<RasterFiles.Palette> palette)
+    implements Step<Raster> {
 
   @Override
   public Raster run(Job job) {
     if (!Files.isRegularFile(file)) {
       throw new RasterException("There is no file " + file + ". Give the path of a raster file.");
     }
-    Raster raster = RasterFiles.open(file);
+    Raster raster = RasterFiles.open(file, image, palette);
+    Remarks.of(raster.attachments()).forEach(job::warn);
+    guessed(raster).ifPresent(job::warn);
     doubt(raster).ifPresent(doubt -> job.warn(file.getFileName() + " " + doubt));
     return raster;
+  }
+
+  /** Which roles are guesses. */
+  private static Optional<String> guessed(Raster raster) {
+    List<String> guesses = raster.bands().stream()
+        .filter(Band::roleGuessed)
+        .map(band -> band.name() + " as " + band.role().label())
+        .toList();
+    return guesses.isEmpty()
+        ? Optional.empty()
+        : Optional.of("What the bands stand for is guessed from their number and order: "
+            + String.join(", ", guesses) + ". Where it is otherwise, tell it (step describe).");
   }
 
   /** What is wrong with where a raster says that it lies, and what can be done; empty where nothing is. */
@@ -46,6 +80,13 @@ public record OpenFile(
     Optional<String> other = sensor.flatMap(rpc -> rpc.doubt(grid.width(), grid.height()));
     if (other.isPresent()) {
       return other;
+    }
+    Optional<ControlPoints> points = raster.attachments().get(ControlPoints.class);
+    if (!grid.crs().isKnown() && points.isPresent()) {
+      return Optional.of(
+          "has " + points.get().points().size()
+              + " control points in place of a grid, so it is not placed yet. Warp it with them (step warp, the file itself as"
+              + " its points).");
     }
     if (!grid.crs().isKnown()) {
       return sensor.isPresent()

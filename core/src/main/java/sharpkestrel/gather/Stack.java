@@ -37,7 +37,8 @@ import sharpkestrel.step.StepInfo;
 public record Stack(
     @Setting(
         label = "Files",
-        does = "Raster files of the same ground, separated by commas, in the order of the bands.")
+        does = "Raster files of the same ground, separated by commas, in the order of the bands.",
+        reads = RasterSources.class)
     List<Path> files,
 
     @Setting(

@@ -65,10 +65,10 @@ public record Acquisition(
 
   /**
    * Factor and addend that turn numbers of a role into top-of-atmosphere reflectance: {@code pi * L * d² / (E * sin
-   * elevation)}, with radiance {@code L = gain * number + offset}.
+   * elevation)}, with radiance {@code L = gain * number + offset}. Empty where gain, irradiance, sun or time are not known.
    */
   public Optional<double[]> reflectance(BandRole role) {
-    if (!(sunElevation > 0)) {
+    if (!(sunElevation > 0) || time.equals(Instant.EPOCH)) {
       return Optional.empty();
     }
     return calibrationOf(role).filter(c -> c.irradiance() > 0).map(c -> {

@@ -29,5 +29,13 @@ public interface CoordinateMap {
     return moved;
   }
 
+  /** This map, then another. */
+  default CoordinateMap then(CoordinateMap next) {
+    return (xy, count) -> {
+      apply(xy, count);
+      next.apply(xy, count);
+    };
+  }
+
   CoordinateMap IDENTITY = (xy, count) -> {};
 }

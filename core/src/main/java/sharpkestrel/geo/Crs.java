@@ -1,17 +1,22 @@
 package sharpkestrel.geo;
 
 import java.nio.file.Path;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import javax.measure.Unit;
 import javax.measure.quantity.Length;
 import org.apache.sis.measure.Units;
+import org.apache.sis.metadata.iso.citation.Citations;
 import org.apache.sis.referencing.CRS;
 import org.apache.sis.referencing.IdentifiedObjects;
 import org.apache.sis.referencing.crs.AbstractCRS;
 import org.apache.sis.referencing.cs.AxesConvention;
 import org.apache.sis.util.ComparisonMode;
 import org.apache.sis.util.Utilities;
+import org.opengis.parameter.ParameterValueGroup;
+import org.opengis.referencing.NoSuchAuthorityCodeException;
 import org.opengis.referencing.crs.CoordinateReferenceSystem;
 import org.opengis.referencing.crs.GeographicCRS;
 import org.opengis.referencing.crs.ProjectedCRS;
@@ -21,12 +26,14 @@ import org.opengis.util.FactoryException;
 import sharpkestrel.raster.CrsName;
 
 /**
- * A coordinate reference system with its axes as x east, y north. WGS 84 and its UTM zones are built from their
- * parameters; other codes come from the EPSG dataset, whose first use takes seconds.
+ * A coordinate reference system with its axes as x east, y north. Codes come from a table that ships; what is not in it, and
+ * ways between datums that are more than a similarity, come from the EPSG dataset, whose first use takes seconds.
  */
 public final class Crs {
 
   public static final CrsName WGS84 = CrsName.epsg(4326);
+
+  private static final DatumShift NO_SHIFT = new DatumShift(0, 0, 0, 0, 0, 0, 0);
 
   private static final Map<CrsName, Crs> KNOWN = new ConcurrentHashMap<>();
 
@@ -39,9 +46,11 @@ public final class Crs {
 
   private final CrsName name;
   private final CoordinateReferenceSystem crs;
+  private final Optional<DatumShift> shift;
 
-  private Crs(CrsName name, CoordinateReferenceSystem crs) {
+  private Crs(CrsName name, CoordinateReferenceSystem crs, Optional<DatumShift> shift) {
     this.name = name;
+    this.shift = shift;
     this.crs = AbstractCRS.castOrCopy(crs).forConvention(AxesConvention.DISPLAY_ORIENTED);
   }
 
@@ -57,22 +66,78 @@ public final class Crs {
   }
 
   private static Crs make(CrsName name) {
+    int code = name.epsgCode();
     try {
-      int code = name.epsgCode();
-      String own = code > 0 ? WgsWkt.of(code) : "";
-      if (!own.isEmpty()) {
-        return new Crs(name, CRS.fromWKT(own));
+      if (code <= 0) {
+        return ofText(name);
       }
-      return new Crs(name, code > 0 ? CRS.forCode(name.text()) : CRS.fromWKT(name.text()));
-    } catch (FactoryException unknown) {
+      String own = WgsWkt.of(code);
+      if (!own.isEmpty()) {
+        return new Crs(name, CRS.fromWKT(own), Optional.of(NO_SHIFT));
+      }
+      Optional<CrsTable.Entry> entry = CrsTable.of(code);
+      return entry.isPresent()
+          ? new Crs(name, CRS.fromWKT(entry.get().wkt()), entry.get().shift())
+          : new Crs(name, CRS.forCode(name.text()), Optional.empty());
+    } catch (NoSuchAuthorityCodeException unknown) {
       throw new CrsException(
-          "The coordinate reference system '"
-              + name
-              + "' is not understood: "
-              + unknown.getMessage()
-              + ". Give an EPSG code such as EPSG:32630, or well-known text.",
+          "There is no coordinate reference system with the code " + name
+              + ". Give another EPSG code such as EPSG:32630, or well-known text.",
           unknown);
+    } catch (FactoryException failed) {
+      throw new CrsException(
+          code > 0
+              ? "The dataset of coordinate reference systems could not be opened to look up " + name + ": "
+                  + failed.getMessage() + ". Free some space in " + System.getProperty("java.io.tmpdir")
+                  + ", or give the system as well-known text."
+              : "The coordinate reference system '" + name + "' is not understood: "
+                  + failed.getMessage()
+                  + ". Give an EPSG code such as EPSG:32630, or well-known text.",
+          failed);
     }
+  }
+
+  /** Its datum's way to WGS 84 is that of the code its base has, and none where the text calls it unknown. */
+  private static Crs ofText(CrsName name) throws FactoryException {
+    Crs plain = new Crs(name, CRS.fromWKT(name.text()), Optional.empty());
+    GeographicCRS base = plain.base();
+    if (base == null) {
+      return plain;
+    }
+    boolean unknown =
+        base.getDatum().getName().getCode().toLowerCase(Locale.ROOT).startsWith("unknown");
+    int code = plain.baseCode();
+    Optional<DatumShift> shift = unknown || code == 4326
+        ? Optional.of(NO_SHIFT)
+        : code > 0 ? CrsTable.of(code).flatMap(CrsTable.Entry::shift) : Optional.empty();
+    return new Crs(name, plain.crs, shift);
+  }
+
+  /** The EPSG code of the geographic system beneath; -1 where it names none. */
+  int baseCode() {
+    var id = IdentifiedObjects.getIdentifier(base(), Citations.EPSG);
+    return id == null || !id.getCode().matches("\\d+") ? -1 : Integer.parseInt(id.getCode());
+  }
+
+  /** Degrees east of Greenwich. */
+  double primeMeridian() {
+    return base().getDatum().getPrimeMeridian().getGreenwichLongitude();
+  }
+
+  /** The method of a projected system, as EPSG calls it. */
+  Optional<String> projectionMethod() {
+    return crs instanceof ProjectedCRS projected
+        ? Optional.of(projected.getConversionFromBase().getMethod().getName().getCode())
+        : Optional.empty();
+  }
+
+  ParameterValueGroup projectionParameters() {
+    return ((ProjectedCRS) crs).getConversionFromBase().getParameterValues();
+  }
+
+  /** Whether both give the same coordinates, to the precision of files. */
+  public boolean isLike(Crs other) {
+    return Utilities.deepEquals(crs, other.crs, ComparisonMode.APPROXIMATE);
   }
 
   public CrsName name() {
@@ -114,30 +179,76 @@ public final class Crs {
       return CoordinateMap.IDENTITY;
     }
     try {
-      return apply(transform(other));
+      return shifted(other).orElse(null) instanceof CoordinateMap plain
+          ? plain
+          : apply(transform(other));
     } catch (FactoryException none) {
       throw new CrsException(
           "No way is known from " + name + " to " + other.name + ": " + none.getMessage(), none);
     }
   }
 
-  private MathTransform transform(Crs other) throws FactoryException {
-    // One datum needs no search through the EPSG dataset, which would start it.
+  /** By longitudes and latitudes where one of the two is on WGS 84 and the other's datum is a similarity away. */
+  private Optional<CoordinateMap> shifted(Crs other) throws FactoryException {
+    if (shift.isEmpty() || other.shift.isEmpty() || sharesDatum(other)) {
+      return Optional.empty();
+    }
+    CoordinateMap up = apply(toBase());
+    CoordinateMap down = apply(fromBase(other));
+    if (other.shift.get().equals(NO_SHIFT)) {
+      return Optional.of(up.then(shift.get().toWgs84(ellipsoid())).then(down));
+    }
+    return shift.get().equals(NO_SHIFT)
+        ? Optional.of(up.then(other.shift.get().fromWgs84(other.ellipsoid())).then(down))
+        : Optional.empty();
+  }
+
+  private boolean sharesDatum(Crs other) {
     GeographicCRS from = base();
     GeographicCRS to = other.base();
-    if (from != null
+    return from != null
         && to != null
-        && Utilities.deepEquals(from.getDatum(), to.getDatum(), ComparisonMode.IGNORE_METADATA)) {
-      MathTransform here = toBase();
-      MathTransform there = other.toBase();
-      try {
-        return org.apache.sis.referencing.operation.transform.MathTransforms.concatenate(
-            here, there.inverse());
-      } catch (org.opengis.referencing.operation.NoninvertibleTransformException oneWay) {
-        throw new CrsException("No way leads back from " + other.name, oneWay);
-      }
+        && Utilities.deepEquals(from.getDatum(), to.getDatum(), ComparisonMode.IGNORE_METADATA);
+  }
+
+  DatumShift.Ellipsoid ellipsoid() {
+    if (base() == null) {
+      return DatumShift.Ellipsoid.WGS84;
+    }
+    var found = base().getDatum().getEllipsoid();
+    double a = found.getAxisUnit().getConverterTo(Units.METRE).convert(found.getSemiMajorAxis());
+    double b = found.getAxisUnit().getConverterTo(Units.METRE).convert(found.getSemiMinorAxis());
+    return new DatumShift.Ellipsoid(a, 1 - b * b / (a * a));
+  }
+
+  double inverseFlattening() {
+    return base().getDatum().getEllipsoid().getInverseFlattening();
+  }
+
+  private static MathTransform fromBase(Crs other) throws FactoryException {
+    try {
+      return other.toBase().inverse();
+    } catch (org.opengis.referencing.operation.NoninvertibleTransformException oneWay) {
+      throw new CrsException("No way leads back from " + other.name, oneWay);
+    }
+  }
+
+  private MathTransform transform(Crs other) throws FactoryException {
+    // One datum needs no search through the EPSG dataset, which would start it.
+    if (sharesDatum(other)) {
+      return org.apache.sis.referencing.operation.transform.MathTransforms.concatenate(
+          toBase(), fromBase(other));
     }
     return CRS.findOperation(crs, other.crs, null).getMathTransform();
+  }
+
+  /** To longitudes and latitudes on its own datum, without a way to another. */
+  CoordinateMap toOwnDegrees() {
+    try {
+      return base() == null ? to(Crs.of(WGS84)) : apply(toBase());
+    } catch (FactoryException none) {
+      throw new CrsException("No way leads from " + name + " to its longitudes", none);
+    }
   }
 
   private GeographicCRS base() {

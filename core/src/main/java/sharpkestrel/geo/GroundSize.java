@@ -1,16 +1,21 @@
 package sharpkestrel.geo;
 
+import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Raster;
 
 /**
- * Metres in a pixel. From the CRS where there is one; from the sensor model at its mean height where there is none;
- * else the affine is taken to be in metres.
+ * Metres in a pixel, on the ellipsoid. From the CRS where there is one, by what its projection does to lengths there; from
+ * the sensor model at its mean height where there is none; else the affine is taken to be in metres.
  *
- * @param width metres along a row
+ * @param width metres along a row; where rows and columns are not square to each other on the ground, the sides of a rectangle
+ *     of the same area
  * @param height metres along a column
  */
 public record GroundSize(double width, double height) {
+
+  /** Metres to each side over which a length is measured. */
+  private static final double ABOUT = 50;
 
   public double area() {
     return width * height;
@@ -34,19 +39,55 @@ public record GroundSize(double width, double height) {
   }
 
   public static GroundSize of(Grid grid) {
+    return at(grid, grid.width() / 2.0, grid.height() / 2.0);
+  }
+
+  /** In the middle of a grid, or elsewhere in it. */
+  static GroundSize at(Grid grid, double col, double row) {
     if (!grid.crs().isKnown()) {
       return ofAffine(grid);
     }
     Crs crs = Crs.of(grid.crs());
-    if (!crs.isGeographic()) {
-      double k = crs.metresPerUnit();
-      return new GroundSize(grid.affine().pixelWidth() * k, grid.affine().pixelHeight() * k);
+    CoordinateMap toDegrees = crs.toOwnDegrees();
+    Affine affine = grid.affine();
+    // as far to each side as rounding leaves alone and no projection bends
+    double away = Math.max(1, ABOUT / Math.max(1e-9, Math.sqrt(pixelMetres(crs, grid))));
+    double[] xy = new double[10];
+    double[] cols = {col, col + away, col - away, col, col};
+    double[] rows = {row, row, row, row + away, row - away};
+    for (int i = 0; i < 5; i++) {
+      xy[2 * i] = affine.x(cols[i], rows[i]);
+      xy[2 * i + 1] = affine.y(cols[i], rows[i]);
     }
-    double row = grid.height() / 2.0;
-    double latitude = grid.affine().y(grid.width() / 2.0, row);
-    return new GroundSize(
-        grid.affine().pixelWidth() * metresPerDegreeOfLongitude(latitude),
-        grid.affine().pixelHeight() * metresPerDegreeOfLatitude(latitude));
+    toDegrees.apply(xy, 5);
+    DatumShift.Ellipsoid on = crs.ellipsoid();
+    double east = metresPerDegreeOfLongitude(on, xy[1]) / (2 * away);
+    double north = metresPerDegreeOfLatitude(on, xy[1]) / (2 * away);
+    double rightX = around(xy[2] - xy[4]) * east;
+    double rightY = (xy[3] - xy[5]) * north;
+    double downX = around(xy[6] - xy[8]) * east;
+    double downY = (xy[7] - xy[9]) * north;
+    double area = Math.abs(rightX * downY - rightY * downX);
+    double width = Math.hypot(rightX, rightY);
+    double height = Math.hypot(downX, downY);
+    if (!(area > 0) || !Double.isFinite(area)) {
+      // outside of where the projection is defined
+      double k = crs.isGeographic() ? 1 : crs.metresPerUnit();
+      return new GroundSize(affine.pixelWidth() * k, affine.pixelHeight() * k);
+    }
+    double square = Math.sqrt(area / (width * height));
+    return new GroundSize(width * square, height * square);
+  }
+
+  /** Square metres of a pixel, roughly. */
+  private static double pixelMetres(Crs crs, Grid grid) {
+    double unit = crs.isGeographic() ? 111_000 : crs.metresPerUnit();
+    return grid.pixelArea() * unit * unit;
+  }
+
+  /** A difference of longitudes the short way around. */
+  private static double around(double degrees) {
+    return degrees - 360 * Math.rint(degrees / 360);
   }
 
   private static GroundSize ofAffine(Grid grid) {
@@ -71,19 +112,25 @@ public record GroundSize(double width, double height) {
         (to[1] - from[1]) * metresPerDegreeOfLatitude(from[1]));
   }
 
-  /** On the WGS 84 ellipsoid: prime vertical radius times cosine of latitude. */
-  static double metresPerDegreeOfLongitude(double latitude) {
+  /** Prime vertical radius times cosine of latitude. */
+  private static double metresPerDegreeOfLongitude(DatumShift.Ellipsoid on, double latitude) {
     double phi = Math.toRadians(latitude);
-    double e2 = 0.00669437999014;
-    double n = 6_378_137 / Math.sqrt(1 - e2 * Math.sin(phi) * Math.sin(phi));
+    double n = on.a() / Math.sqrt(1 - on.e2() * Math.sin(phi) * Math.sin(phi));
     return Math.toRadians(1) * n * Math.cos(phi);
   }
 
-  /** On the WGS 84 ellipsoid: radius of the meridian. */
-  static double metresPerDegreeOfLatitude(double latitude) {
+  /** Radius of the meridian. */
+  private static double metresPerDegreeOfLatitude(DatumShift.Ellipsoid on, double latitude) {
     double phi = Math.toRadians(latitude);
-    double e2 = 0.00669437999014;
-    double w = 1 - e2 * Math.sin(phi) * Math.sin(phi);
-    return Math.toRadians(1) * 6_378_137 * (1 - e2) / (w * Math.sqrt(w));
+    double w = 1 - on.e2() * Math.sin(phi) * Math.sin(phi);
+    return Math.toRadians(1) * on.a() * (1 - on.e2()) / (w * Math.sqrt(w));
+  }
+
+  static double metresPerDegreeOfLongitude(double latitude) {
+    return metresPerDegreeOfLongitude(DatumShift.Ellipsoid.WGS84, latitude);
+  }
+
+  static double metresPerDegreeOfLatitude(double latitude) {
+    return metresPerDegreeOfLatitude(DatumShift.Ellipsoid.WGS84, latitude);
   }
 }

@@ -1,10 +1,13 @@
 package sharpkestrel.io;
 
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import sharpkestrel.geo.ControlPoints;
 import sharpkestrel.geo.Crs;
+import sharpkestrel.geo.CrsException;
+import sharpkestrel.geo.GeoTiffCrs;
 import sharpkestrel.geo.VerticalDatum;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.CrsName;
@@ -15,12 +18,11 @@ final class GeoKeys {
   private static final int MODEL_TYPE = 1024;
   private static final int RASTER_TYPE = 1025;
   private static final int CITATION = 1026;
-  private static final int GEOGRAPHIC = 2048;
-  private static final int PROJECTED = 3072;
+  private static final int PROJECTED_CITATION = 3073;
   private static final int VERTICAL = 4096;
   private static final int PIXEL_IS_POINT = 2;
-  private static final int USER_DEFINED = 32767;
-  private static final String WKT_MARK = "WKT ";
+  private static final String WKT = "crs:wkt";
+  private static final String PROJECTED_TEXT = "PROJCS[";
 
   private GeoKeys() {}
 
@@ -31,19 +33,7 @@ final class GeoKeys {
 
   static Reference read(TiffFile file, TiffDirectory directory) {
     long[] keys = directory.numbers(TiffTags.GEO_KEYS);
-    int projected = shortKey(keys, PROJECTED);
-    int geographic = shortKey(keys, GEOGRAPHIC);
-    CrsName crs = CrsName.NONE;
-    if (projected > 0 && projected != USER_DEFINED) {
-      crs = CrsName.epsg(projected);
-    } else if (projected <= 0 && geographic > 0 && geographic != USER_DEFINED) {
-      crs = CrsName.epsg(geographic);
-    } else {
-      String citation = asciiKey(keys, directory.text(TiffTags.GEO_ASCII), CITATION);
-      if (citation.startsWith(WKT_MARK)) {
-        crs = new CrsName(citation.substring(WKT_MARK.length()));
-      }
-    }
+    CrsName crs = crs(directory, keys);
     boolean point = shortKey(keys, RASTER_TYPE) == PIXEL_IS_POINT;
     double half = point ? 0.5 : 0;
     Affine affine = affine(file, directory);
@@ -53,6 +43,53 @@ final class GeoKeys {
         points.points().isEmpty() ? crs : CrsName.NONE,
         VerticalDatum.ofEpsg(shortKey(keys, VERTICAL)),
         points);
+  }
+
+  private static CrsName crs(TiffDirectory directory, long[] keys) {
+    int projected = shortKey(keys, GeoTiffCrs.PROJECTED);
+    int geographic = shortKey(keys, GeoTiffCrs.GEOGRAPHIC);
+    if (projected > 0 && projected != GeoTiffCrs.USER_DEFINED) {
+      return CrsName.epsg(projected);
+    }
+    if (projected <= 0 && geographic > 0 && geographic != GeoTiffCrs.USER_DEFINED) {
+      return CrsName.epsg(geographic);
+    }
+    if (projected <= 0 && geographic <= 0 && shortKey(keys, MODEL_TYPE) == 0) {
+      return CrsName.NONE;
+    }
+    String ascii = directory.text(TiffTags.GEO_ASCII);
+    String citation = asciiKey(keys, ascii, CITATION);
+    CrsName given = GeoTiffCrs.read(numbers(directory, keys), citation).orElse(CrsName.NONE);
+    String exact = ItemsXml.parse(directory.text(TiffTags.ITEMS)).get(ItemsXml.FILE, WKT).orElse("");
+    String other = asciiKey(keys, ascii, PROJECTED_CITATION);
+    if (!given.isKnown() && other.contains(PROJECTED_TEXT)) {
+      return new CrsName(other.substring(other.indexOf(PROJECTED_TEXT)));
+    }
+    // The text says the same to the last digit, unless other software gave the file another system since.
+    boolean same = !exact.isEmpty() && (!given.isKnown() || isLike(new CrsName(exact), given));
+    return same ? new CrsName(exact) : given;
+  }
+
+  private static boolean isLike(CrsName one, CrsName two) {
+    try {
+      return Crs.of(one).isLike(Crs.of(two));
+    } catch (CrsException notUnderstood) {
+      return false;
+    }
+  }
+
+  private static Map<Integer, Double> numbers(TiffDirectory directory, long[] keys) {
+    double[] doubles = directory.doubles(TiffTags.GEO_DOUBLES);
+    Map<Integer, Double> numbers = new TreeMap<>();
+    for (int i = 4; i + 3 < keys.length; i += 4) {
+      int at = (int) keys[i + 3];
+      if (keys[i + 1] == 0) {
+        numbers.put((int) keys[i], (double) at);
+      } else if (keys[i + 1] == TiffTags.GEO_DOUBLES && at < doubles.length) {
+        numbers.put((int) keys[i], doubles[at]);
+      }
+    }
+    return numbers;
   }
 
   /** Tie points without a pixel size say where some pixels lie, not where all do. */
@@ -116,7 +153,8 @@ final class GeoKeys {
   }
 
   /** Adds the tags of a georeference to a directory that is being written. */
-  static void write(TiffEntries entries, Affine affine, CrsName crs, VerticalDatum vertical) {
+  static void write(
+      TiffEntries entries, ItemsXml items, Affine affine, CrsName crs, VerticalDatum vertical) {
     if (affine.isNorthUp()) {
       entries.doubles(TiffTags.PIXEL_SCALE, affine.a(), -affine.e(), 0);
       entries.doubles(TiffTags.TIE_POINTS, 0, 0, 0, affine.c(), affine.f(), 0);
@@ -143,35 +181,54 @@ final class GeoKeys {
     if (!crs.isKnown()) {
       return;
     }
-    List<int[]> keys = new ArrayList<>();
-    boolean geographic = Crs.of(crs).isGeographic();
+    Crs meant = Crs.of(crs);
     int code = crs.epsgCode();
-    keys.add(new int[] {MODEL_TYPE, 0, 1, geographic ? 2 : 1});
-    keys.add(new int[] {RASTER_TYPE, 0, 1, 1});
-    String ascii = "";
-    if (code > 0 && code < USER_DEFINED) {
-      keys.add(new int[] {geographic ? GEOGRAPHIC : PROJECTED, 0, 1, code});
+    Map<Integer, Double> numbers = new TreeMap<>();
+    if (code > 0 && code < GeoTiffCrs.USER_DEFINED) {
+      numbers.put(
+          meant.isGeographic() ? GeoTiffCrs.GEOGRAPHIC : GeoTiffCrs.PROJECTED, (double) code);
     } else {
-      ascii = WKT_MARK + crs.text() + "|";
-      keys.add(
-          new int[] {CITATION, TiffTags.GEO_ASCII, ascii.getBytes(StandardCharsets.UTF_8).length, 0
-          });
-      keys.add(new int[] {geographic ? GEOGRAPHIC : PROJECTED, 0, 1, USER_DEFINED});
+      numbers.putAll(GeoTiffCrs.write(meant).orElse(Map.of()));
+      items.put(ItemsXml.FILE, WKT, crs.text());
     }
+    numbers.put(MODEL_TYPE, meant.isGeographic() ? 2.0 : 1.0);
+    numbers.put(RASTER_TYPE, 1.0);
     if (vertical.toEpsg() > 0) {
-      keys.add(new int[] {VERTICAL, 0, 1, vertical.toEpsg()});
+      numbers.put(VERTICAL, (double) vertical.toEpsg());
     }
+    write(entries, numbers, meant.title(), vertical.toEpsg() > 0);
+  }
+
+  private static void write(
+      TiffEntries entries, Map<Integer, Double> numbers, String title, boolean vertical) {
+    List<Double> doubles = new ArrayList<>();
+    String ascii = title.replaceAll("[^\\x20-\\x7b\\x7d\\x7e]", "?") + "|";
+    TreeMap<Integer, int[]> keys = new TreeMap<>();
+    keys.put(CITATION, new int[] {CITATION, TiffTags.GEO_ASCII, ascii.length(), 0});
+    numbers.forEach((key, value) -> {
+      boolean whole = GeoTiffCrs.isCode(key) || key == MODEL_TYPE || key == RASTER_TYPE || key == VERTICAL;
+      if (whole) {
+        keys.put(key, new int[] {key, 0, 1, value.intValue()});
+      } else {
+        keys.put(key, new int[] {key, TiffTags.GEO_DOUBLES, 1, doubles.size()});
+        doubles.add(value);
+      }
+    });
     int[] flat = new int[4 + 4 * keys.size()];
     flat[0] = 1;
     flat[1] = 1;
-    flat[2] = vertical.toEpsg() > 0 ? 1 : 0;
+    flat[2] = vertical ? 1 : 0;
     flat[3] = keys.size();
-    for (int i = 0; i < keys.size(); i++) {
-      System.arraycopy(keys.get(i), 0, flat, 4 + 4 * i, 4);
+    int at = 4;
+    for (int[] key : keys.values()) {
+      System.arraycopy(key, 0, flat, at, 4);
+      at += 4;
     }
     entries.shorts(TiffTags.GEO_KEYS, flat);
-    if (!ascii.isEmpty()) {
-      entries.ascii(TiffTags.GEO_ASCII, ascii);
+    entries.ascii(TiffTags.GEO_ASCII, ascii);
+    if (!doubles.isEmpty()) {
+      entries.doubles(
+          TiffTags.GEO_DOUBLES, doubles.stream().mapToDouble(Double::doubleValue).toArray());
     }
   }
 }

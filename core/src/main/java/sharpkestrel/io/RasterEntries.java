@@ -76,12 +76,12 @@ final class RasterEntries {
   static void place(TiffEntries entries, Raster raster) {
     VerticalDatum vertical =
         raster.attachments().get(VerticalDatum.class).orElse(VerticalDatum.UNKNOWN);
-    GeoKeys.write(entries, raster.grid().affine(), raster.grid().crs(), vertical);
+    ItemsXml items = new ItemsXml();
+    GeoKeys.write(entries, items, raster.grid().affine(), raster.grid().crs(), vertical);
     raster
         .attachments()
         .get(Rpc.class)
         .ifPresent(rpc -> entries.doubles(TiffTags.RPC, rpc.toTag()));
-    ItemsXml items = new ItemsXml();
     for (int b = 0; b < raster.bands().size(); b++) {
       Band band = raster.bands().get(b);
       items.put(b, "DESCRIPTION", band.name());

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.BandRoles;
@@ -32,11 +33,15 @@ public final class RasterFiles {
   private static final List<String> PICTURES = List.of(".png", ".jpg", ".jpeg", ".jp2", ".j2k");
   private static final String VIRTUAL = ".vrt";
 
+  /** How names of raster files end. */
+  public static final List<String> ENDINGS =
+      Stream.of(TIFF, PICTURES, List.of(VIRTUAL)).flatMap(List::stream).toList();
+
   private RasterFiles() {}
 
   /** Whether a file's name ends as those of rasters do. */
   public static boolean isNamed(Path path) {
-    return endsWith(path, TIFF) || endsWith(path, PICTURES) || endsWith(path, List.of(VIRTUAL));
+    return endsWith(path, ENDINGS);
   }
 
   /**
@@ -51,6 +56,17 @@ public final class RasterFiles {
    * @param palette what is seen of a table of colours; where it is left open, classes of a TIFF file, colours of a picture
    */
   public static Raster open(Path path, int image, Optional<Palette> palette) {
+    Raster plain = openPlain(path, image, palette);
+    Raster told = Descriptions.read(path).describe(plain, false);
+    return new Renamed(told, BandRoles.guessedByOrder(BandRoles.once(told.bands())));
+  }
+
+  /** The raster as it is without what a person told of it, and without guesses. */
+  public static Raster openPlain(Path path) {
+    return openPlain(path, 1, Optional.empty());
+  }
+
+  private static Raster openPlain(Path path, int image, Optional<Palette> palette) {
     Raster raster;
     Description own = Description.NONE;
     if (endsWith(path, TIFF)) {
@@ -66,9 +82,7 @@ public final class RasterFiles {
           path
               + " is not a raster this reads. Rasters are .tif, .tiff, .png, .jpg, .jpeg, .jp2, .j2k or .vrt files.");
     }
-    Raster placed = beside(path, raster, own);
-    Raster told = Descriptions.read(path).describe(placed, false);
-    return new Renamed(told, BandRoles.guessedByOrder(BandRoles.once(told.bands())));
+    return beside(path, raster, own);
   }
 
   private static boolean endsWith(Path path, List<String> endings) {

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.stream.IntStream;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.GroundSize;
+import sharpkestrel.geo.LocalArea;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.ScratchLabels;
 import sharpkestrel.raster.Window;
@@ -25,15 +26,40 @@ public record ObjectSet(
 
   /** The objects of a cut with their areas. */
   public static ObjectSet of(Cut cut) {
-    double[] area = new double[cut.objects()];
-    for (int leaf = 0; leaf < cut.tree().leaves(); leaf++) {
-      area[cut.objectOf()[leaf + 1]] += cut.tree().pixels(leaf);
-    }
+    LocalArea local = LocalArea.of(cut.superpixels().grid());
+    double[] area = local.isEven() ? pixels(cut) : pixels(cut, local);
     for (int i = 0; i < area.length; i++) {
       area[i] *= cut.ground().area();
     }
     Table table = new Table(area.length, List.of(new Table.Column("area", "Area", "m²", area)));
     return new ObjectSet(cut.superpixels(), cut.objectOf(), cut.ids(), table, cut.ground());
+  }
+
+  private static double[] pixels(Cut cut) {
+    double[] pixels = new double[cut.objects()];
+    for (int leaf = 0; leaf < cut.tree().leaves(); leaf++) {
+      pixels[cut.objectOf()[leaf + 1]] += cut.tree().pixels(leaf);
+    }
+    return pixels;
+  }
+
+  /** Pixels counted by what they are on the ground against the middle one. */
+  private static double[] pixels(Cut cut, LocalArea local) {
+    double[] pixels = new double[cut.objects()];
+    int width = cut.superpixels().grid().width();
+    int height = cut.superpixels().grid().height();
+    int[] strip = new int[width * STRIP];
+    for (int top = 0; top < height; top += STRIP) {
+      int rows = Math.min(STRIP, height - top);
+      cut.superpixels().read(new Window(0, top, width, rows), strip);
+      for (int i = 0; i < width * rows; i++) {
+        int object = cut.objectOf()[strip[i]];
+        if (object >= 0) {
+          pixels[object] += local.at(i % width + 0.5, top + 0.5 + Math.floorDiv(i, width));
+        }
+      }
+    }
+    return pixels;
   }
 
   public int count() {

@@ -111,7 +111,7 @@ public record PickObjects(
       for (int k = 0; k < nodes.length; k++) {
         nodes[k] = node(wanted.get(i).get(k), nodePixels);
       }
-      ids[i] = nodes[0];
+      ids[i] = nodes[0] + 1;
       int[] here = Branch.rowOf(tree.tree(), nodes);
       for (int label = 1; label < rowOf.length; label++) {
         // of objects that overlap the first one keeps what is theirs

@@ -5,6 +5,7 @@ import java.util.List;
 import sharpkestrel.expr.Table;
 import sharpkestrel.outline.MinimumRectangle;
 import sharpkestrel.raster.Grid;
+import sharpkestrel.geo.LocalArea;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Window;
 
@@ -78,8 +79,7 @@ final class ShapeFeatures {
       here = below;
       below = swap;
     }
-    double gsd = set.ground().mean();
-    double pixelArea = set.ground().area();
+    LocalArea local = LocalArea.of(set.labels().grid());
     double[] area = new double[n];
     double[] perimeter = new double[n];
     double[] length = new double[n];
@@ -93,6 +93,8 @@ final class ShapeFeatures {
     double[] eccentricity = new double[n];
     double[] holes = new double[n];
     for (int i = 0; i < n; i++) {
+      double pixelArea = set.ground().area() * local.at(moments.col(i), moments.row(i));
+      double gsd = Math.sqrt(pixelArea);
       area[i] = pixels[i] * pixelArea;
       perimeter[i] = Math.PI / 8 * (straight[i] + diagonal[i] / Math.sqrt(2)) * gsd;
       Hull corners = Hull.of(low, high, offsets[i], offsets[i + 1], tops[i]);
@@ -169,6 +171,14 @@ final class ShapeFeatures {
       xx[object] += dx * dx;
       yy[object] += dy * dy;
       xy[object] += dx * dy;
+    }
+
+    double col(int i) {
+      return x0[i] + 0.5 + (double) x[i] / Math.max(1, n[i]);
+    }
+
+    double row(int i) {
+      return y0[i] + 0.5 + (double) y[i] / Math.max(1, n[i]);
     }
 
     /** Of the ellipse that has the same second moments, pixels taken as squares. */

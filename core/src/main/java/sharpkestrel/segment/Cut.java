@@ -12,7 +12,7 @@ import sharpkestrel.raster.LabelRaster;
  * @param grain wanted area of an object in m²
  * @param height of the cut in the tree
  * @param objectOf for each label 0 to n, the object's place 0 to count-1; -1 for label 0
- * @param ids for each object the number of its tree node: the same object has the same id in every cut
+ * @param ids for each object the number of its tree node, counted from 1: the same object has the same id in every cut
  */
 public record Cut(
     LabelRaster superpixels,
@@ -52,7 +52,7 @@ public record Cut(
     for (int leaf = 0; leaf < nodes.length; leaf++) {
       int node = nodes[leaf];
       if (number[node] < 0) {
-        ids[count] = node;
+        ids[count] = node + 1;
         number[node] = count++;
       }
       objectOf[leaf + 1] = number[node];

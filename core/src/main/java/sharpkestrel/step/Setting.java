@@ -30,4 +30,7 @@ public @interface Setting {
 
   /** The value used where none is given, as text; empty: it must be given. {@code auto}: the step finds it. */
   String initial() default "";
+
+  /** Of a setting that names files to be read: which files count beside those it names. */
+  Class<? extends Sources> reads() default Sources.Itself.class;
 }

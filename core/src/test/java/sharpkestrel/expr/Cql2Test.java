@@ -111,4 +111,51 @@ class Cql2Test {
         .hasMessageContaining("Nearest: height_p90, height_mean")
         .hasMessageContaining("area");
   }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '`',
+      value = {
+        "`\"window size\" > 3`",
+        "`\"2nd\" + 1 > 3`",
+        "`\"and\" = 1`",
+        "`\"say \"\"so\"\"\" <> 'it''s'`",
+        "`(a > 1) = (b > 2)`",
+        "`(a OR b) IS NULL`",
+        "`-(a + b) ^ 2 * -3 < 1`"
+      })
+  void whatIsWrittenOutIsReadAsTheSame(String text) {
+    Expression read = Cql2.parse(text);
+
+    assertThat(Cql2.parse(read.toText())).isEqualTo(read);
+  }
+
+  @Test
+  void textsAreNoNumbers() {
+    assertThatThrownBy(() -> Cql2.parse("roof + 1").evaluate(TABLE))
+        .isInstanceOf(ExpressionException.class)
+        .hasMessageContaining("'roof' holds texts");
+    assertThatThrownBy(() -> Cql2.parse("roof > area").evaluate(TABLE))
+        .isInstanceOf(ExpressionException.class);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"(, 1, )", "'NOT ', a > 1, ''", "-, area, ''", "'2 ^ ', 2, ''"})
+  void aFormulaTooDeepIsRefusedAndDoesNotEndTheProgram(String open, String inner, String close) {
+    String text = open.repeat(100_000) + inner + close.repeat(100_000);
+
+    assertThatThrownBy(() -> Cql2.parse(text))
+        .isInstanceOf(ExpressionException.class)
+        .hasMessageContaining("within each other");
+  }
+
+  @Test
+  void aFormulaTooLongIsRefusedAndTheLongestIsEvaluated() {
+    assertThatThrownBy(() -> Cql2.parse("1" + " + 1".repeat(100_000)))
+        .isInstanceOf(ExpressionException.class)
+        .hasMessageContaining("500 operators");
+
+    assertThat(Cql2.parse("1" + " + 1".repeat(500)).evaluate(TABLE)[0]).isEqualTo(501);
+  }
 }

@@ -132,6 +132,41 @@ class FlowTest {
     assertThatThrownBy(() -> RunSheet.read(bad)).hasMessageContaining("takes one only");
   }
 
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "\"extent\": {\"west\": 1}",
+        "\"extent\": [[1, 2], 3]",
+        "\"extent\": null",
+        "\"scene\": {\"file\": \"a.tif\"}",
+        "\"name\": [\"a\"]",
+        "\"keep\": \"yes\""
+      })
+  void whatIsNoTextIsNotTakenForAnEmptyOne(String field) throws IOException {
+    Path sheet = folder.resolve("sheet.json");
+    Files.writeString(
+        sheet,
+        "{\"steps\": [{\"step\": \"open\", \"name\": \"x\", \"file\": \"a.tif\"}, {\"step\": \"clip\", "
+            + field + "}]}");
+
+    assertThatThrownBy(() -> RunSheet.read(sheet))
+        .isInstanceOf(RasterException.class)
+        .hasMessageContaining(sheet.toString())
+        .hasMessageContaining("step 2")
+        .hasMessageContaining("should be");
+  }
+
+  @Test
+  void aListOfNumbersIsASettingOfSeveralValues() throws IOException {
+    Path sheet = folder.resolve("sheet.json");
+    Files.writeString(
+        sheet,
+        "{\"steps\": [{\"step\": \"clip\", \"scene\": \"a.tif\", \"extent\": [0, 1, 20, 30.5]}]}");
+
+    assertThat(RunSheet.read(sheet).steps().getFirst().settings())
+        .containsEntry("extent", "0,1,20,30.5");
+  }
+
   @Test
   void aSheetThatRefersAheadIsRefusedWithTheStepsNumber() throws IOException {
     Path bad = folder.resolve("bad.json");

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.io.TempDir;
 import sharpkestrel.check.Scores;
 import sharpkestrel.gather.Clip;
 import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
@@ -117,7 +118,7 @@ class KeptResultsTest {
 
   @Test
   void outlinesComeBackAndCanBeKeptAgain() {
-    OutlineSet outlines = (OutlineSet) Results.as(measured(cut()), OutlineSet.class);
+    OutlineSet outlines = (OutlineSet) ResultKinds.as(measured(cut()), OutlineSet.class);
 
     OutlineSet back = (OutlineSet) backAndForth("outline", outlines);
     OutlineSet again = (OutlineSet) backAndForth("outline", back);
@@ -152,7 +153,7 @@ class KeptResultsTest {
   @Test
   void anotherSettingAnotherInputAndAnotherStateOfAFileAreAnotherResult() throws IOException {
     Path file = Files.writeString(folder.resolve("heights.tif"), "one");
-    String before = Origin.stateOf(file);
+    String before = FileState.of(file);
     Files.writeString(file, "three");
 
     assertThat(Stream.of(
@@ -162,7 +163,7 @@ class KeptResultsTest {
                 origin("clip", Map.of("pixel-size", "0.5"), "a"))
             .map(o -> o.fingerprint().key()))
         .doesNotHaveDuplicates();
-    assertThat(Origin.stateOf(file)).isNotEqualTo(before);
+    assertThat(FileState.of(file)).isNotEqualTo(before);
     assertThat(origin("ortho", Map.of("b", "1", "a", "2"), "x").fingerprint())
         .isEqualTo(origin("ortho", Map.of("a", "2", "b", "1"), "x").fingerprint());
   }

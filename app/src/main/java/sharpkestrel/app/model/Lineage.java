@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepSpec;
@@ -17,20 +18,24 @@ final class Lineage {
 
   /** Looks at the files that a step reads; to be called away from the interface thread. */
   void look(StepSpec step, Map<String, String> files, Map<String, String> settings) {
-    filesRead(step, files, settings)
-        .values()
-        .forEach(file -> states.put(file, Origin.stateOf(file)));
-  }
-
-  private static Map<String, String> filesRead(
-      StepSpec step, Map<String, String> files, Map<String, String> settings) {
-    Map<String, String> read = new LinkedHashMap<>(files);
+    files.forEach((name, file) -> states.put(
+        ofInput(step, name, file), Origin.stateOfInput(step.inputCalled(name), file)));
     for (StepSpec.Option option : step.options()) {
       if (Origin.isRead(step, option) && settings.containsKey(option.name())) {
-        read.put(option.name(), settings.get(option.name()));
+        states.put(
+            ofSetting(step, option, settings), Origin.stateOfSetting(option, settings));
       }
     }
-    return read;
+  }
+
+  private static String ofInput(StepSpec step, String name, String file) {
+    return step.id() + "|" + name + "|" + file;
+  }
+
+  /** What a step reads may depend on all its settings. */
+  private static String ofSetting(
+      StepSpec step, StepSpec.Option option, Map<String, String> settings) {
+    return step.id() + "|" + option.name() + "|" + new TreeMap<>(settings);
   }
 
   /** Where a result comes from, its files being as they were when they were last looked at. */
@@ -40,8 +45,13 @@ final class Lineage {
       Map<String, String> files,
       Map<String, String> settings) {
     Map<String, String> parts = new LinkedHashMap<>();
-    filesRead(step, files, settings)
-        .forEach((name, file) -> parts.put(name, states.getOrDefault(file, "")));
+    files.forEach(
+        (name, file) -> parts.put(name, states.getOrDefault(ofInput(step, name, file), "")));
+    for (StepSpec.Option option : step.options()) {
+      if (Origin.isRead(step, option) && settings.containsKey(option.name())) {
+        parts.put(option.name(), states.getOrDefault(ofSetting(step, option, settings), ""));
+      }
+    }
     inputs.forEach((name, input) -> parts.put(name, input.made().key()));
     return new Origin(step, settings, parts);
   }

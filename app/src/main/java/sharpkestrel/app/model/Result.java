@@ -3,17 +3,10 @@ package sharpkestrel.app.model;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Stream;
-import sharpkestrel.check.Scores;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepSpec;
-import sharpkestrel.geo.OutlineSet;
-import sharpkestrel.geo.Placement;
-import sharpkestrel.geo.SeamVisibility;
-import sharpkestrel.objects.ObjectSet;
-import sharpkestrel.place.fit.TiePoints;
+import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.Raster;
-import sharpkestrel.segment.Cut;
-import sharpkestrel.segment.learn.MergingModel;
 import sharpkestrel.step.Stage;
 
 /**
@@ -39,31 +32,7 @@ public record Result(
 
   /** A few words for the trail. */
   public String note() {
-    return switch (value) {
-      case Raster raster
-      when stage() == Stage.PLACE && raster.attachments().get(Placement.class).isPresent() ->
-        String.format(
-            java.util.Locale.ROOT,
-            "%.2f px RMS",
-            raster.attachments().get(Placement.class).get().rms());
-      case Raster raster
-      when raster.attachments().get(SeamVisibility.class).isPresent() ->
-        String.format(
-            java.util.Locale.ROOT,
-            "seams %.1f %%",
-            raster.attachments().get(SeamVisibility.class).get().after());
-      case Raster raster ->
-        raster.bands().size() == 1
-            ? raster.bands().get(0).role().label()
-            : raster.bands().size() + " bands";
-      case Cut cut -> grouped(cut.objects()) + " objects";
-      case ObjectSet set -> grouped(set.count()) + " objects";
-      case OutlineSet outlines -> grouped(outlines.count()) + " outlines";
-      case TiePoints points -> grouped(points.points().size()) + " points";
-      case MergingModel model -> "merging model";
-      case Scores scores -> String.format(java.util.Locale.ROOT, "F1 %.2f", scores.f1());
-      default -> "written";
-    };
+    return ResultKinds.note(value, stage());
   }
 
   /** Whole numbers in groups of three. */

@@ -14,10 +14,10 @@ import java.util.stream.Stream;
 import javafx.application.Platform;
 import sharpkestrel.flow.KeptResults;
 import sharpkestrel.flow.Origin;
-import sharpkestrel.flow.Results;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.CachedRaster;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
@@ -109,7 +109,7 @@ public final class ResultMaker {
     Map<String, Object> values = new LinkedHashMap<>();
     inputs.forEach((name, result) -> values.put(name, result.value()));
     files.forEach((name, file) ->
-        values.put(name, Results.open(Path.of(file), step.inputCalled(name).type())));
+        values.put(name, ResultKinds.open(Path.of(file), step.inputCalled(name).type())));
     return values;
   }
 

@@ -19,10 +19,10 @@ import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import sharpkestrel.expr.Table;
-import sharpkestrel.flow.Results;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.SettingValues;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.step.Stage;
@@ -246,7 +246,7 @@ public final class Workspace {
   /** The results that can serve as an input, newest first. */
   public List<Result> fitting(StepSpec.Input input) {
     return results.reversed().stream()
-        .filter(r -> Results.suits(r.value(), input))
+        .filter(r -> ResultKinds.suits(r.value(), input.type(), input.suits()))
         .toList();
   }
 
@@ -313,8 +313,9 @@ public final class Workspace {
       StepSpec step, Map<String, String> files, Map<String, String> settings) {
     Stream<String> named = step.options().stream()
         .filter(StepSpec.Option::namesFiles)
-        .map(option -> settings.getOrDefault(option.name(), "").split(",")[0].strip())
-        .filter(file -> !file.isEmpty());
+        .filter(option -> !settings.getOrDefault(option.name(), "").isBlank())
+        .flatMap(option -> option.files(settings.get(option.name())).stream().limit(1))
+        .map(Path::toString);
     return Stream.concat(files.values().stream(), named)
         .findFirst()
         .map(file -> Path.of(file).getFileName().toString().replaceFirst("\\.[^.]+$", ""))

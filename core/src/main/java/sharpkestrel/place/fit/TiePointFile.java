@@ -9,11 +9,14 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import sharpkestrel.geo.ControlPoints;
 import sharpkestrel.geo.CoordinateMap;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.io.FileFormatException;
 import sharpkestrel.io.Json;
+import sharpkestrel.io.RasterFiles;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Raster;
 
 /**
  * Tie points as GeoJSON (RFC 7946): a point of longitude and latitude for each, with its place in the scene, its place in
@@ -48,6 +51,35 @@ public final class TiePointFile {
       properties.put("use", point.use().name().toLowerCase(Locale.ROOT));
     }
     Json.write(root, target);
+  }
+
+  /**
+   * The control points that a raster file holds in place of a grid, as points to fit a model to. Heights of such files are of
+   * any datum or none, so they are not taken.
+   *
+   * @throws FileFormatException where it has none, or they are in no known system
+   */
+  public static TiePoints ofControlPoints(Path file) {
+    Raster raster = RasterFiles.open(file);
+    ControlPoints points = raster.attachments().get(ControlPoints.class).orElse(ControlPoints.NONE);
+    if (points.points().isEmpty() || !points.crs().isKnown()) {
+      throw new FileFormatException(file + (points.points().isEmpty()
+          ? " holds no control points. Find tie points with a placed raster (step tiepoints)."
+          : " holds control points but not the coordinate system they are in. Tell it (step describe)."));
+    }
+    List<TiePoint> all = new ArrayList<>();
+    for (ControlPoints.Point point : points.points()) {
+      all.add(new TiePoint(
+          all.size() + 1,
+          point.col(),
+          point.row(),
+          point.x(),
+          point.y(),
+          Double.NaN,
+          TiePoint.Use.CONTROL,
+          Double.NaN));
+    }
+    return new TiePoints(points.crs(), raster.grid().width(), raster.grid().height(), all);
   }
 
   private static void put(ObjectNode node, String name, double value) {

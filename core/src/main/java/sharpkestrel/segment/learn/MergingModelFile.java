@@ -25,6 +25,15 @@ public final class MergingModelFile {
   }
 
   public static void write(MergingModel model, Path target) {
+    Json.write(toJson(model), target);
+  }
+
+  /** The file's text on one line. */
+  public static String text(MergingModel model) {
+    return Json.line(toJson(model));
+  }
+
+  private static ObjectNode toJson(MergingModel model) {
     ObjectNode root = Json.object().put("kind", KIND).put("about", model.about());
     model.features().forEach(root.putArray("features")::add);
     put(root, "means", model.network().means);
@@ -35,7 +44,7 @@ public final class MergingModelFile {
       put(node, "offsets", layer.offsets());
       put(node, "weights", layer.weights());
     }
-    Json.write(root, target);
+    return root;
   }
 
   private static void put(ObjectNode node, String name, float[] numbers) {
