@@ -3,6 +3,7 @@ package sharpkestrel.cli;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import picocli.CommandLine;
@@ -31,7 +32,7 @@ public final class Main {
     PrintWriter out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
     PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
     Job job = new ConsoleJob(err, Runtime.getRuntime().availableProcessors(), 512);
-    return RunCommand.run(sheet, variables, folder, job, out);
+    return RunCommand.run(sheet, variables, folder, List.of(), job, out);
   }
 
   /** The commands that need no window. */

@@ -3,7 +3,9 @@ package sharpkestrel.cli;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -19,6 +21,7 @@ import sharpkestrel.io.Json;
 import sharpkestrel.io.Report;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Scratch;
 
 @Command(
     name = "run",
@@ -40,6 +43,12 @@ final class RunCommand implements Runnable {
   @Option(names = "--work", description = "Folder for kept rasters and for results.")
   Path work;
 
+  @Option(
+      names = "--to",
+      paramLabel = "FOLDER",
+      description = "Lets the sheet write files there, too; else only within the folder for results.")
+  List<Path> to = new ArrayList<>();
+
   @Option(names = "--threads", description = "How many threads to use.")
   int threads = Runtime.getRuntime().availableProcessors();
 
@@ -58,7 +67,7 @@ final class RunCommand implements Runnable {
   public void run() {
     PrintWriter out = spec.commandLine().getOut();
     ConsoleJob job = new ConsoleJob(spec.commandLine().getErr(), threads, 512);
-    Map<String, Object> results = run(sheet, variables, folder(), job, out);
+    Map<String, Object> results = run(sheet, variables, folder(), to, job, out);
     if (json) {
       ObjectNode result = Json.object().put("sheet", sheet.toString());
       ObjectNode scores = result.putObject("scores");
@@ -93,7 +102,12 @@ final class RunCommand implements Runnable {
    * @return results by name
    */
   static Map<String, Object> run(
-      Path sheet, Map<String, String> variables, Path folder, Job job, PrintWriter out) {
+      Path sheet,
+      Map<String, String> variables,
+      Path folder,
+      List<Path> to,
+      Job job,
+      PrintWriter out) {
     RunSheet read = RunSheet.read(sheet);
     if (!read.title().isEmpty()) {
       out.println(read.title());
@@ -107,7 +121,15 @@ final class RunCommand implements Runnable {
     }
     out.flush();
     long start = System.nanoTime();
-    return new Runner(new KeptResults(folder)).run(read, values, job, (entry, value) -> {
+    KeptResults kept = new KeptResults(folder);
+    kept.sweep();
+    Scratch.in(folder.resolve("scratch"));
+    List<Path> writable = new ArrayList<>(to);
+    writable.add(folder);
+    if (variables.containsKey("out")) {
+      writable.add(Path.of(variables.get("out")));
+    }
+    return new Runner(kept, writable).run(read, values, job, (entry, value) -> {
       out.printf(
           "%6.1f s  %-18s %s%n",
           (System.nanoTime() - start) / 1e9, entry.name(), ResultKinds.describe(value));

@@ -141,13 +141,13 @@ final class StepCommands {
         if (input.several()) {
           Path[] files = value("--" + input.name());
           for (int i = 0; i < files.length; i++) {
-            inputs.put(input.nth(i + 1), ResultKinds.open(files[i], input.type()));
+            inputs.put(input.nth(i + 1), ResultKinds.open(files[i], input.type(), job));
           }
           continue;
         }
         Path file = value("--" + input.name());
         if (file != null) {
-          inputs.put(input.name(), ResultKinds.open(file, input.type()));
+          inputs.put(input.name(), ResultKinds.open(file, input.type(), job));
         }
       }
       Map<String, String> settings = new LinkedHashMap<>();

@@ -22,6 +22,7 @@ import sharpkestrel.step.Step;
  */
 public final class KeptResults {
 
+  private static final Pattern STEM = Pattern.compile("[a-z-]+-[0-9a-f]{16}");
   private static final Pattern NAME =
       Pattern.compile("([a-z-]+-[0-9a-f]{16})\\.(tif|gpkg|geojson|arrow|json)");
   private static final Pattern LEFT = Pattern.compile("\\..+\\.(\\d+)\\.part(\\.\\d+)?");
@@ -55,11 +56,17 @@ public final class KeptResults {
       return Optional.empty();
     }
     try {
-      return Optional.of(keeping.read(stem(fingerprint, keeping), step, job));
+      return Optional.of(read(fingerprint, keeping, step, job));
     } catch (RasterException damaged) {
       job.warn("A kept result is made again. " + damaged.getMessage());
       return Optional.empty();
     }
+  }
+
+  private <T> T read(
+      Origin.Fingerprint fingerprint, ResultKind.Keeping<T> keeping, Step<?> step, Job job) {
+    T found = keeping.read(stem(fingerprint, keeping), step, job);
+    return keeping.guarded(found, step, job);
   }
 
   private Path stem(Origin.Fingerprint fingerprint, ResultKind.Keeping<?> keeping) {
@@ -68,7 +75,8 @@ public final class KeptResults {
 
   private boolean isThere(Origin.Fingerprint fingerprint, ResultKind.Keeping<?> keeping) {
     Path stem = stem(fingerprint, keeping);
-    return !fingerprint.file().isEmpty()
+    // a name from a project's file is only a name, whatever it says
+    return STEM.matcher(fingerprint.file()).matches()
         && keeping.endings().stream()
             .allMatch(ending -> Files.isRegularFile(
                 stem.resolveSibling(stem.getFileName() + ending)));

@@ -3,6 +3,7 @@ package sharpkestrel.flow;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -18,14 +19,32 @@ import sharpkestrel.step.Step;
 public final class Runner {
 
   private final KeptResults kept;
+  private final List<Path> writable;
   private final Map<String, Object> values = new LinkedHashMap<>();
   private final Map<String, String> keys = new HashMap<>();
 
   /**
    * @param kept where the results are that a sheet keeps
+   * @param writable folders within which a sheet may write files for others; nowhere else
    */
-  public Runner(KeptResults kept) {
+  public Runner(KeptResults kept, List<Path> writable) {
     this.kept = kept;
+    this.writable = writable.stream().map(Runner::plain).toList();
+  }
+
+  private static Path plain(Path path) {
+    return path.toAbsolutePath().normalize();
+  }
+
+  /** A sheet may come from anybody, so it writes only where whoever runs it lets it. */
+  private void checkOutput(StepSpec.Option option, Map<String, String> settings) {
+    for (Path file : option.files(settings.get(option.name()))) {
+      if (writable.stream().noneMatch(plain(file)::startsWith)) {
+        throw new RasterException("The sheet wants to write " + plain(file)
+            + ", which lies outside of " + writable
+            + ". Allow the folder (--to FOLDER), or change the sheet.");
+      }
+    }
   }
 
   /**
@@ -61,13 +80,18 @@ public final class Runner {
       } else {
         String file = RunSheet.resolve(reference, variables);
         StepSpec.Input input = spec.inputCalled(name);
-        inputs.put(name, ResultKinds.open(Path.of(file), input.type()));
+        inputs.put(name, ResultKinds.open(Path.of(file), input.type(), job));
         parts.put(name, Origin.stateOfInput(input, file));
       }
     });
     Map<String, String> settings = new TreeMap<>();
     entry.settings().forEach((name, text) -> settings.put(name, RunSheet.resolve(text, variables)));
     for (StepSpec.Option option : spec.options()) {
+      if (option.namesFiles()
+          && spec.resultType() == Path.class
+          && settings.containsKey(option.name())) {
+        checkOutput(option, settings);
+      }
       if (Origin.isRead(spec, option) && settings.containsKey(option.name())) {
         parts.put(option.name(), Origin.stateOfSetting(option, settings));
       }

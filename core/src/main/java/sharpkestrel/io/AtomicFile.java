@@ -25,7 +25,7 @@ public final class AtomicFile {
    * @throws RasterException that names the file, what failed and what to do
    */
   public static void write(Path target, Writer writer) {
-    Path absolute = target.toAbsolutePath();
+    Path absolute = target.toAbsolutePath().normalize();
     Path temporary = absolute.resolveSibling(
         "." + absolute.getFileName() + "." + ProcessHandle.current().pid() + ".part");
     try {

@@ -17,6 +17,7 @@ import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RolesSaid;
 import sharpkestrel.raster.SampleType;
 
 /**
@@ -169,6 +170,9 @@ public record Description(
 
   private Attachments attachments(Attachments before, List<Band> told) {
     Attachments all = before.with(ControlPoints.class, points);
+    if (bands.values().stream().anyMatch(of -> of.role().isPresent())) {
+      all = all.with(RolesSaid.class, new RolesSaid());
+    }
     Map<BandRole, Calibration> gains = new EnumMap<>(BandRole.class);
     Optional<Acquisition> known = before.get(Acquisition.class);
     known.ifPresent(acquisition -> gains.putAll(acquisition.calibration()));

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.io.ByteOrderValues;
 import org.locationtech.jts.io.ParseException;
 import org.locationtech.jts.io.WKBReader;
@@ -27,6 +28,10 @@ import sharpkestrel.raster.CrsName;
  */
 public final class GeoPackage {
 
+  private static final Geometry NONE = new GeometryFactory().createGeometryCollection();
+  private static final int MOST_ROWS = 50_000_000;
+  private static final int COLLECTION = 7;
+  private static final int DEEPEST = 32;
   private static final String GEOMETRY = "geom";
   private static final String KEY = "fid";
   private static final String TITLE = "title:";
@@ -194,7 +199,10 @@ public final class GeoPackage {
             path + " has no feature table '" + table + "'. It has: " + tables + ".");
       }
       return read(db, path, table);
-    } catch (SQLException | ParseException unreadable) {
+    } catch (SQLException unreadable) {
+      throw new FileFormatException(
+          path + " cannot be read as a GeoPackage: " + GeoPackageFile.reason(unreadable), unreadable);
+    } catch (ParseException | IllegalArgumentException | ArithmeticException unreadable) {
       throw new FileFormatException(
           path + " cannot be read as a GeoPackage: " + unreadable.getMessage(), unreadable);
     }
@@ -226,6 +234,10 @@ public final class GeoPackage {
         ResultSet r = s.executeQuery("SELECT * FROM " + GeoPackageFile.quoted(table))) {
       int count = r.getMetaData().getColumnCount();
       while (r.next()) {
+        if (geometries.size() == MOST_ROWS) {
+          throw new FileFormatException(path + ": table '" + table + "' has more than " + MOST_ROWS
+              + " features, or a view in it does not end. Give a table with fewer.");
+        }
         for (int c = 1; c <= count; c++) {
           String column = r.getMetaData().getColumnName(c);
           if (column.equals(geometry)) {
@@ -260,11 +272,32 @@ public final class GeoPackage {
   }
 
   private static Geometry geometry(byte[] blob, WKBReader wkb) throws ParseException {
-    if (blob == null || blob.length < 8 || blob[0] != 'G' || blob[1] != 'P') {
+    if (blob == null) {
+      return NONE;
+    }
+    if (blob.length < 8 || blob[0] != 'G' || blob[1] != 'P') {
       throw new ParseException("a geometry does not begin with the marks of GeoPackage");
     }
     int[] envelopes = {0, 32, 48, 48, 64, 0, 0, 0};
     int header = 8 + envelopes[blob[3] >> 1 & 7];
+    checkDepth(blob, header);
     return wkb.read(java.util.Arrays.copyOfRange(blob, header, blob.length));
+  }
+
+  /** Collections within collections are read by calls within calls, which must end. */
+  private static void checkDepth(byte[] blob, int header) throws ParseException {
+    int deep = 0;
+    for (int at = header; at + 9 <= blob.length; at += 9) {
+      boolean little = blob[at] == 1;
+      int type = ByteBuffer.wrap(blob, at + 1, 4)
+          .order(little ? ByteOrder.LITTLE_ENDIAN : ByteOrder.BIG_ENDIAN)
+          .getInt();
+      if ((type & 0xff) % 1000 != COLLECTION) {
+        return;
+      }
+      if (++deep > DEEPEST) {
+        throw new ParseException("collections of shapes within each other, more than " + DEEPEST);
+      }
+    }
   }
 }

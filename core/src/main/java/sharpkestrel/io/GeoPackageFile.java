@@ -16,6 +16,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.locationtech.jts.geom.Envelope;
+import org.sqlite.ProgressHandler;
+import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteOpenMode;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.raster.CrsName;
 
@@ -27,6 +30,15 @@ final class GeoPackageFile {
 
   private static final int APPLICATION_ID = 0x47504B47;
   private static final int VERSION = 10300;
+
+  /** How long reading one file may take, unless the property {@code kestrel.geopackage.seconds} says otherwise. */
+  private static final int LONGEST_SECONDS = 120;
+
+  private static final int INTERRUPTED = 9;
+
+  /** Instructions of the database between two looks at the clock. */
+  private static final int STEPS = 100_000;
+
   private static final String REMARKS = "urn:sharpkestrel:remarks";
 
   /** Fills a new file within one transaction. */
@@ -40,7 +52,7 @@ final class GeoPackageFile {
   static void write(Path target, Content content) {
     AtomicFile.write(target, temporary -> {
       Files.deleteIfExists(temporary);
-      try (Connection db = DriverManager.getConnection("jdbc:sqlite:" + temporary)) {
+      try (Connection db = DriverManager.getConnection("jdbc:sqlite:" + uri(temporary))) {
         try (Statement s = db.createStatement()) {
           s.execute("PRAGMA application_id = " + APPLICATION_ID);
           s.execute("PRAGMA user_version = " + VERSION);
@@ -64,7 +76,38 @@ final class GeoPackageFile {
     if (!Files.isRegularFile(path)) {
       throw new FileFormatException(path + " is not there. Check the name and the folder.");
     }
-    return DriverManager.getConnection("jdbc:sqlite:file:" + path.toAbsolutePath() + "?mode=ro");
+    SQLiteConfig config = new SQLiteConfig();
+    config.setReadOnly(true);
+    config.setOpenMode(SQLiteOpenMode.READONLY);
+    Connection db = config.createConnection("jdbc:sqlite:" + uri(path));
+    // A view of a foreign file may go on for ever: it is stopped after so much work, whatever it does.
+    long end = System.nanoTime() + longestSeconds() * 1_000_000_000L;
+    ProgressHandler.setHandler(db, STEPS, new ProgressHandler() {
+      @Override
+      protected int progress() {
+        return System.nanoTime() > end ? 1 : 0;
+      }
+    });
+    return db;
+  }
+
+  private static int longestSeconds() {
+    return Integer.getInteger("kestrel.geopackage.seconds", LONGEST_SECONDS);
+  }
+
+  /** What a failure to read says: the database's own words, but for one that was stopped. */
+  static String reason(SQLException failed) {
+    return failed.getErrorCode() == INTERRUPTED
+        ? "it took longer than " + longestSeconds() + " s; a view in it may not end. Give a table"
+        : String.valueOf(failed.getMessage());
+  }
+
+  /** A path as SQLite takes it: what means something else in an address is written in hexadecimal. */
+  private static String uri(Path path) {
+    return "file:" + path.toAbsolutePath().toString()
+        .replace("%", "%25")
+        .replace("?", "%3f")
+        .replace("#", "%23");
   }
 
   private static void createTables(Connection db) throws SQLException {

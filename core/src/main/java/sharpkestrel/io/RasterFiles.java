@@ -10,9 +10,11 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRoles;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Reattached;
+import sharpkestrel.raster.RolesSaid;
 
 /**
  * Opens a raster file by what it is: GeoTIFF, PNG, JPEG, JPEG 2000, or a virtual raster of such. What lies beside it counts:
@@ -58,7 +60,9 @@ public final class RasterFiles {
   public static Raster open(Path path, int image, Optional<Palette> palette) {
     Raster plain = openPlain(path, image, palette);
     Raster told = Descriptions.read(path).describe(plain, false);
-    return new Renamed(told, BandRoles.guessedByOrder(BandRoles.once(told.bands())));
+    List<Band> distinct = BandRoles.once(told.bands());
+    boolean said = told.attachments().get(RolesSaid.class).isPresent();
+    return new Renamed(told, said ? distinct : BandRoles.guessedByOrder(distinct));
   }
 
   /** The raster as it is without what a person told of it, and without guesses. */

@@ -1,6 +1,7 @@
 package sharpkestrel.io;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
@@ -65,7 +66,7 @@ public record StacItem(String id, Acquisition acquisition, List<Asset> assets) {
       List<String> roles = new ArrayList<>();
       asset.path("roles").forEach(role -> roles.add(role.asText()));
       assets.add(
-          new Asset(entry.getKey(), folder.resolve(asset.path("href").asText()), roles, bands));
+          new Asset(entry.getKey(), file(path, folder, asset.path("href").asText()), roles, bands));
     });
     Acquisition acquisition = new Acquisition(
         time(properties.path("datetime").asText()),
@@ -75,6 +76,15 @@ public record StacItem(String id, Acquisition acquisition, List<Asset> assets) {
         properties.path("view:azimuth").asDouble(Double.NaN),
         calibration);
     return new StacItem(root.path("id").asText(), acquisition, assets);
+  }
+
+  private static Path file(Path item, Path folder, String href) {
+    try {
+      return folder.resolve(href);
+    } catch (InvalidPathException senseless) {
+      throw new FileFormatException(
+          item + ": \"href\" is '" + href + "', which is no name of a file.", senseless);
+    }
   }
 
   private static Instant time(String text) {

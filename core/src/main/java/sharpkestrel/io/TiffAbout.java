@@ -2,6 +2,7 @@ package sharpkestrel.io;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.ControlPoints;
 import sharpkestrel.geo.Placement;
@@ -13,6 +14,7 @@ import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Remarks;
+import sharpkestrel.raster.RolesSaid;
 import sharpkestrel.raster.SampleType;
 
 /**
@@ -67,6 +69,11 @@ record TiffAbout(
     all = all.with(Acquisition.class, AcquisitionItems.read(items, bands))
         .with(Placement.class, PlacementItems.read(items))
         .with(SeamVisibility.class, SeamItems.read(items));
+    boolean said = IntStream.range(0, bands.size())
+        .anyMatch(b -> items.get(b, "role").isPresent() && items.get(b, "role_guessed").isEmpty());
+    if (said) {
+      all = all.with(RolesSaid.class, new RolesSaid());
+    }
     return reference.vertical() == VerticalDatum.UNKNOWN
         ? all
         : all.with(VerticalDatum.class, reference.vertical());

@@ -1,9 +1,11 @@
 package sharpkestrel.kinds;
 
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.io.WKBWriter;
 import sharpkestrel.expr.Table;
@@ -14,6 +16,7 @@ import sharpkestrel.io.Layer;
 import sharpkestrel.place.FindOffsets;
 import sharpkestrel.place.fit.Fit;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Step;
 
 /** Shapes with a table: outlines of things, seams, places where a scene is off. */
@@ -84,9 +87,33 @@ final class OutlinesKind extends ResultKind<OutlineSet> {
     return List.of(".gpkg");
   }
 
+  /**
+   * Areas: rows without a shape are left out, which is said.
+   *
+   * @throws RasterException where there are lines or points instead
+   */
   @Override
   public OutlineSet read(Path file, Job job) {
-    return GeoPackage.read(file, "").outlines();
+    OutlineSet all = GeoPackage.read(file, "").outlines();
+    int[] shaped = IntStream.range(0, all.count())
+        .filter(row -> !all.outlines().get(row).isEmpty())
+        .toArray();
+    for (int row : shaped) {
+      Geometry shape = all.outlines().get(row);
+      if (shape.getDimension() < 2) {
+        throw new RasterException(file + ": feature " + (row + 1) + " is a "
+            + shape.getGeometryType() + ", but areas are wanted here. Give a file of polygons.");
+      }
+    }
+    if (shaped.length == all.count()) {
+      return all;
+    }
+    job.warn((all.count() - shaped.length) + " of " + all.count() + " features in " + file
+        + " have no shape and are left out.");
+    return new OutlineSet(
+        all.crs(),
+        Arrays.stream(shaped).mapToObj(all.outlines()::get).toList(),
+        all.table().select(shaped));
   }
 
   @Override
@@ -114,7 +141,7 @@ final class OutlinesKind extends ResultKind<OutlineSet> {
 
       @Override
       public OutlineSet read(Path stem, Step<?> step, Job job) {
-        return OutlinesKind.this.read(with(stem, ".gpkg"), job);
+        return GeoPackage.read(with(stem, ".gpkg"), "").outlines();
       }
 
       @Override

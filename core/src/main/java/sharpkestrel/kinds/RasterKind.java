@@ -167,6 +167,11 @@ final class RasterKind extends ResultKind<Raster> {
       }
 
       @Override
+      public Raster guarded(Raster found, Step<?> step, Job job) {
+        return new GuardedRaster(found, step, job);
+      }
+
+      @Override
       public Raster write(Raster raster, Path stem, Job job) {
         GeoTiffWriter.write(raster, with(stem, ".tif"), Compression.ZSTD, job);
         return RasterFiles.open(with(stem, ".tif"));

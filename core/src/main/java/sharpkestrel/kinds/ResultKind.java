@@ -133,6 +133,13 @@ public abstract class ResultKind<T> {
     T read(Path stem, Step<?> step, Job job);
 
     /**
+     * What was read, so that damage found only later is made good by the step; as it is where reading finds all damage.
+     */
+    default T guarded(T found, Step<?> step, Job job) {
+      return found;
+    }
+
+    /**
      * Writes a value whole or not at all.
      *
      * @return the value to go on with, such as a raster that reads from its file

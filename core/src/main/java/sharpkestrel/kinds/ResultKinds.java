@@ -116,7 +116,7 @@ public final class ResultKinds {
    *
    * @throws RasterException where the file holds none
    */
-  public static Object open(Path file, Class<?> wanted) {
+  public static Object open(Path file, Class<?> wanted, Job job) {
     ResultKind<?> kind = wanted == Object.class
         ? ofFile(file)
         : ofType(wanted)
@@ -127,7 +127,7 @@ public final class ResultKinds {
       throw new RasterException(file + " holds no " + kind.name().replaceFirst("^an? ", "")
           + ": those are files that end in " + String.join(" or ", kind.readEndings()) + ".");
     }
-    return kind.read(file, Job.QUIET);
+    return kind.read(file, job);
   }
 
   /** Every file that counts when one is opened as what an input wants. */

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -185,7 +186,7 @@ class FlowTest {
     assertThatThrownBy(() -> RunSheet.read(none)).hasMessageContaining("no \"steps\"");
     RunSheet sheet = RunSheet.read(empty);
     assertThat(sheet.steps()).isEmpty();
-    Runner runner = new Runner(new KeptResults(folder));
+    Runner runner = new Runner(new KeptResults(folder), List.of(folder));
     assertThatThrownBy(() -> runner.run(sheet, Map.of(), Job.QUIET, (entry, result) -> {}))
         .hasMessageContaining("nothing to run");
   }

@@ -169,6 +169,16 @@ class KeptResultsTest {
   }
 
   @Test
+  void aNameThatLeadsOutOfTheFolderIsNoKeptResult() {
+    Origin.Fingerprint good = origin("clip", Map.of(), "a").fingerprint();
+    kept.keep(good, scene, job);
+    Origin.Fingerprint evil = new Origin.Fingerprint("key", "../rasters/" + good.file());
+
+    assertThat(kept.has(evil)).isFalse();
+    assertThat(kept.find(evil, Raster.class, anyStep(), job)).isEmpty();
+  }
+
+  @Test
   void aDamagedFileCountsAsNoneAndIsSaid() throws IOException {
     Origin.Fingerprint fingerprint = origin("clip", Map.of(), "a").fingerprint();
     kept.keep(fingerprint, scene, job);

@@ -79,7 +79,7 @@ class RunnerTest {
   }
 
   private Map<String, Object> run(Path sheet, List<String> done) {
-    return new Runner(new KeptResults(folder))
+    return new Runner(new KeptResults(folder), List.of(folder))
         .run(RunSheet.read(sheet), Map.of(), Job.QUIET, (entry, value) -> done.add(entry.name()));
   }
 
@@ -137,6 +137,38 @@ class RunnerTest {
 
     assertThat(two.objectOf()).isEqualTo(one.objectOf());
     assertThat(two.ids()).isEqualTo(one.ids());
+  }
+
+  @Test
+  void aSheetWritesNowhereElseThanItIsLet() throws IOException {
+    Path elsewhere = folder.resolveSibling("elsewhere-" + folder.getFileName());
+    Path sheet = sheet(SHEET.replace(
+        "${out}/roof.gpkg", "${out}/../../" + elsewhere.getFileName() + "/roof.gpkg"));
+
+    assertThatThrownBy(() -> run(sheet, new ArrayList<>()))
+        .isInstanceOf(RasterException.class)
+        .hasMessageContaining("outside of")
+        .hasMessageContaining("--to");
+    assertThat(elsewhere).doesNotExist();
+
+    new Runner(new KeptResults(folder), List.of(folder, elsewhere))
+        .run(RunSheet.read(sheet), Map.of(), Job.QUIET, (entry, value) -> {});
+    assertThat(elsewhere.resolve("roof.gpkg")).exists();
+  }
+
+  @Test
+  void aKeptRasterWhosePixelsAreDamagedIsMadeAgain() throws IOException {
+    Path sheet = sheet(SHEET);
+    Object whole = run(sheet, new ArrayList<>()).get("measured");
+    Path kept = onlyKept();
+    byte[] bytes = Files.readAllBytes(kept);
+    java.util.Arrays.fill(bytes, bytes.length / 2, bytes.length, (byte) 0x55);
+    Files.write(kept, bytes);
+
+    Object again = run(sheet, new ArrayList<>()).get("measured");
+
+    assertThat(ResultKinds.digest(again, Job.QUIET))
+        .isEqualTo(ResultKinds.digest(whole, Job.QUIET));
   }
 
   @Test

@@ -171,4 +171,84 @@ class VectorFilesTest {
             () -> new Layer("x", CrsName.NONE, List.of(box), new Table(2, List.of()), Map.of()))
         .hasMessageContaining("1 geometries for 2 rows");
   }
+
+  private static void run(Path file, String... statements) throws SQLException {
+    try (var db = DriverManager.getConnection("jdbc:sqlite:" + file);
+        var s = db.createStatement()) {
+      for (String statement : statements) {
+        s.execute(statement);
+      }
+    }
+  }
+
+  @Test
+  void aFeatureWithoutAShapeHasNone() throws SQLException {
+    Path file = folder.resolve("roofs.gpkg");
+    GeoPackage.write(layer(5, 1), file);
+    run(
+        file,
+        "DROP TRIGGER IF EXISTS rtree_roofs_geom_update1",
+        "DROP TRIGGER IF EXISTS rtree_roofs_geom_update2",
+        "DROP TRIGGER IF EXISTS rtree_roofs_geom_update3",
+        "DROP TRIGGER IF EXISTS rtree_roofs_geom_update4",
+        "UPDATE roofs SET geom = NULL WHERE fid = 2");
+
+    Layer back = GeoPackage.read(file, "");
+
+    assertThat(back.size()).isEqualTo(5);
+    assertThat(back.geometries().get(1).isEmpty()).isTrue();
+  }
+
+  @Test
+  void aPathWithSignsOfAddressesIsOneFile() {
+    Path file = folder.resolve("roofs #1 100%25 a?b.gpkg");
+
+    GeoPackage.write(layer(5, 1), file);
+
+    assertThat(GeoPackage.read(file, "").size()).isEqualTo(5);
+    assertThat(folder.toFile().list()).containsExactly(file.getFileName().toString());
+  }
+
+  @Test
+  void collectionsWithinCollectionsAreRefused() throws SQLException {
+    Path file = folder.resolve("roofs.gpkg");
+    GeoPackage.write(layer(1, 1), file);
+    java.nio.ByteBuffer blob =
+        java.nio.ByteBuffer.allocate(8 + 9 * 100_000).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+    blob.put((byte) 'G').put((byte) 'P').put((byte) 0).put((byte) 1).putInt(32630);
+    for (int i = 0; i < 100_000; i++) {
+      blob.put((byte) 1).putInt(7).putInt(1);
+    }
+    try (var db = DriverManager.getConnection("jdbc:sqlite:" + file)) {
+      for (int k = 1; k <= 4; k++) {
+        db.createStatement().execute("DROP TRIGGER IF EXISTS rtree_roofs_geom_update" + k);
+      }
+      var update = db.prepareStatement("UPDATE roofs SET geom = ?");
+      update.setBytes(1, blob.array());
+      update.execute();
+    }
+
+    assertThatThrownBy(() -> GeoPackage.read(file, ""))
+        .isInstanceOf(FileFormatException.class)
+        .hasMessageContaining("within each other");
+  }
+
+  @Test
+  void aTableWithoutEndIsRefused() throws SQLException {
+    Path file = folder.resolve("roofs.gpkg");
+    GeoPackage.write(layer(1, 1), file);
+    run(
+        file,
+        "ALTER TABLE roofs RENAME TO kept",
+        "CREATE VIEW roofs AS WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n)"
+            + " SELECT i AS fid, NULL AS geom FROM n WHERE i < 0");
+    System.setProperty("kestrel.geopackage.seconds", "1");
+    try {
+      assertThatThrownBy(() -> GeoPackage.read(file, ""))
+          .isInstanceOf(FileFormatException.class)
+          .hasMessageContaining("took longer than 1 s");
+    } finally {
+      System.clearProperty("kestrel.geopackage.seconds");
+    }
+  }
 }

@@ -89,7 +89,7 @@ class SegmentTest {
   @Test
   void aGrainIsTheLowestCutWithAtMostItsCount() {
     Cut cut = segment(patches(300, 240, 2), 50, Job.QUIET);
-    double area = cut.tree().validPixels() * 0.25;
+    double area = cut.tree().validPixels() * cut.ground().area();
 
     for (double grain : new double[] {8, 20, 75, 300, 2000}) {
       Cut at = cut.withGrain(grain);

@@ -22,6 +22,7 @@ import sharpkestrel.raster.CachedRaster;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Scratch;
 import sharpkestrel.step.Step;
 
 /**
@@ -44,7 +45,10 @@ public final class ResultMaker {
   }
 
   void keepIn(Path folder) {
-    kept = Optional.of(new KeptResults(folder));
+    KeptResults results = new KeptResults(folder);
+    kept = Optional.of(results);
+    Scratch.in(folder.resolve("scratch"));
+    keeping.quietly(results::sweep, workspace.messageProperty()::set);
   }
 
   /** The writing of results to the project's folder, behind the work. */
@@ -109,7 +113,7 @@ public final class ResultMaker {
     Map<String, Object> values = new LinkedHashMap<>();
     inputs.forEach((name, result) -> values.put(name, result.value()));
     files.forEach((name, file) ->
-        values.put(name, ResultKinds.open(Path.of(file), step.inputCalled(name).type())));
+        values.put(name, ResultKinds.open(Path.of(file), step.inputCalled(name).type(), Job.QUIET)));
     return values;
   }
 
