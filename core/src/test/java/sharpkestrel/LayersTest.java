@@ -7,6 +7,7 @@ import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 import com.tngtech.archunit.library.Architectures;
+import com.tngtech.archunit.library.dependencies.SlicesRuleDefinition;
 
 /** Data flows down the stages; the core knows no interface. */
 @AnalyzeClasses(packages = "sharpkestrel", importOptions = ImportOption.DoNotIncludeTests.class)
@@ -38,6 +39,8 @@ class LayersTest {
       .definedBy("sharpkestrel.extract..")
       .layer("check")
       .definedBy("sharpkestrel.check..")
+      .layer("kinds")
+      .definedBy("sharpkestrel.kinds..")
       .layer("deliver")
       .definedBy("sharpkestrel.deliver..")
       .layer("flow")
@@ -46,16 +49,33 @@ class LayersTest {
       .mayNotBeAccessedByAnyLayer()
       .whereLayer("deliver")
       .mayOnlyBeAccessedByLayers("flow")
-      .whereLayer("check")
+      .whereLayer("kinds")
       .mayOnlyBeAccessedByLayers("deliver", "flow")
+      .whereLayer("check")
+      .mayOnlyBeAccessedByLayers("kinds", "deliver", "flow")
       .whereLayer("extract")
-      .mayOnlyBeAccessedByLayers("check", "deliver", "flow")
+      .mayOnlyBeAccessedByLayers("check", "kinds", "deliver", "flow")
       .whereLayer("objects")
-      .mayOnlyBeAccessedByLayers("extract", "check", "deliver", "flow")
+      .mayOnlyBeAccessedByLayers("extract", "check", "kinds", "deliver", "flow")
       .whereLayer("outline")
-      .mayOnlyBeAccessedByLayers("objects", "extract", "check", "deliver", "flow")
+      .mayOnlyBeAccessedByLayers("objects", "extract", "check", "kinds", "deliver", "flow")
+      .whereLayer("sharpen")
+      .mayOnlyBeAccessedByLayers(
+          "segment", "outline", "objects", "extract", "check", "kinds", "deliver", "flow")
+      .whereLayer("place")
+      .mayOnlyBeAccessedByLayers(
+          "sharpen", "segment", "outline", "objects", "extract", "check", "kinds", "deliver",
+          "flow")
       .whereLayer("segment")
-      .mayOnlyBeAccessedByLayers("outline", "objects", "extract", "check", "deliver", "flow");
+      .mayOnlyBeAccessedByLayers(
+          "outline", "objects", "extract", "check", "kinds", "deliver", "flow");
+
+  @ArchTest
+  static final ArchRule NO_CIRCLES = SlicesRuleDefinition.slices()
+      .matching("sharpkestrel.(**)")
+      .namingSlices("$1")
+      .should()
+      .beFreeOfCycles();
 
   @ArchTest
   static final ArchRule RASTERS_KNOW_NOTHING_ABOVE_THEM = noClasses()

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.concurrent.CancellationException;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
+import sharpkestrel.cli.fuzz.FuzzCommand;
 import sharpkestrel.expr.ExpressionException;
 import sharpkestrel.raster.Heap;
 import sharpkestrel.raster.Job;
@@ -43,7 +44,7 @@ public final class Main {
         .footer(
             "",
             "In a window: kestrel demo, kestrel open PROJECT, kestrel shots.",
-            "For developers: kestrel test, kestrel quality.");
+            "For developers: kestrel test, kestrel quality, kestrel fuzz.");
     CommandLine line = new CommandLine(root);
     line.addSubcommand("run", new RunCommand());
     line.addSubcommand("step", StepCommands.commandLine());
@@ -55,6 +56,7 @@ public final class Main {
     line.addSubcommand("learn-roofs", new LearnRoofsCommand());
     line.addSubcommand("separability", new SeparabilityCommand());
     line.addSubcommand("place-quality", new PlaceQualityCommand());
+    line.addSubcommand("fuzz", new FuzzCommand());
     line.addSubcommand("reference", new ReferenceCommand());
     root.addOption(CommandLine.Model.OptionSpec.builder("-h", "--help")
         .usageHelp(true)

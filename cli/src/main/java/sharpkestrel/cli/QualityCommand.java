@@ -64,8 +64,8 @@ final class QualityCommand implements Runnable {
       values.put("survey", survey);
       values.put("out", folder.toString());
       long start = System.nanoTime();
-      Map<String, Object> results =
-          new Runner(new KeptResults(folder), List.of(folder)).run(read, values, job, (entry, value) -> {});
+      Map<String, Object> results = new Runner(new KeptResults(folder), List.of(folder))
+          .run(read, values, job, (entry, value) -> {});
       double seconds = (System.nanoTime() - start) / 1e9;
       Scores scores = (Scores)
           results.values().stream().filter(v -> v instanceof Scores).findFirst().orElseThrow();

@@ -46,7 +46,8 @@ final class RunCommand implements Runnable {
   @Option(
       names = "--to",
       paramLabel = "FOLDER",
-      description = "Lets the sheet write files there, too; else only within the folder for results.")
+      description =
+          "Lets the sheet write files there, too; else only within the folder for results.")
   List<Path> to = new ArrayList<>();
 
   @Option(names = "--threads", description = "How many threads to use.")
@@ -82,8 +83,7 @@ final class RunCommand implements Runnable {
       }
       out.println(Json.line(result));
     } else if (digests) {
-      results.forEach((name, value) ->
-          out.println(ResultKinds.digest(value, job) + "  " + name));
+      results.forEach((name, value) -> out.println(ResultKinds.digest(value, job) + "  " + name));
     }
     out.flush();
   }

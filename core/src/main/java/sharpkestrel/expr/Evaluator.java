@@ -69,7 +69,8 @@ final class Evaluator {
   private static double[] numbers(Table.Column column) {
     if (column.isText()) {
       throw new ExpressionException("'" + column.name()
-          + "' holds texts, which are no numbers. Compare it with a text, e.g. " + column.name() + " = '"
+          + "' holds texts, which are no numbers. Compare it with a text, e.g. " + column.name()
+          + " = '"
           + column.categories().getFirst() + "'.");
     }
     return column.values();

@@ -91,8 +91,7 @@ public sealed interface Expression {
       case Property p -> name(p.name());
       case Negate n -> "-" + grouped(n.operand());
       case Arithmetic a -> grouped(a.left()) + " " + a.operator() + " " + grouped(a.right());
-      case Comparison c ->
-        operand(c.left()) + " " + c.operator() + " " + operand(c.right());
+      case Comparison c -> operand(c.left()) + " " + c.operator() + " " + operand(c.right());
       case Between b ->
         operand(b.value()) + " BETWEEN " + operand(b.low()) + " AND " + operand(b.high());
       case In i ->

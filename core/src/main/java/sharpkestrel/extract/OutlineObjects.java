@@ -53,11 +53,12 @@ public record OutlineObjects(
 
     @Setting(
         label = "Tolerance",
-        does = "How far a simplified border may leave the exact one.",
+        does =
+            "How far a simplified border may leave the exact one; auto is 0.6 m, never under 1.2 pixels.",
         unit = "m",
         min = 0,
-        max = 100,
-        initial = "0.6")
+        max = 10_000,
+        initial = "auto")
     double tolerance,
 
     @Setting(
@@ -177,7 +178,8 @@ public record OutlineObjects(
   }
 
   private Squarer.Result shaped(Polygon exact, double pixel) {
-    double inPixels = tolerance / pixel;
+    double allowed = Double.isNaN(tolerance) ? objects.ground().lengthOf(0.6, 1.2) : tolerance;
+    double inPixels = allowed / pixel;
     return switch (form) {
       case EXACT -> new Squarer.Result(exact, Squarer.Shape.SIMPLIFIED);
       case SIMPLE ->

@@ -40,7 +40,10 @@ public final class KeptResults {
 
   /** Whether a result is worth a file: scores, and rasters that cost no more to make than to read, are not. */
   public static boolean isWorthIt(Object value) {
-    return ResultKinds.of(value).keeping().filter(keeping -> keeping.isWorthIt(value)).isPresent();
+    return ResultKinds.of(value)
+        .keeping()
+        .filter(keeping -> keeping.isWorthIt(value))
+        .isPresent();
   }
 
   /**
@@ -78,8 +81,8 @@ public final class KeptResults {
     // a name from a project's file is only a name, whatever it says
     return STEM.matcher(fingerprint.file()).matches()
         && keeping.endings().stream()
-            .allMatch(ending -> Files.isRegularFile(
-                stem.resolveSibling(stem.getFileName() + ending)));
+            .allMatch(
+                ending -> Files.isRegularFile(stem.resolveSibling(stem.getFileName() + ending)));
   }
 
   /**
@@ -90,8 +93,8 @@ public final class KeptResults {
   public Object keep(Origin.Fingerprint fingerprint, Object value, Job job) {
     ResultKind.Keeping<Object> keeping = ResultKinds.of(value)
         .keeping()
-        .orElseThrow(() ->
-            new RasterException("A result such as " + ResultKinds.of(value).name() + " is not kept."));
+        .orElseThrow(() -> new RasterException(
+            "A result such as " + ResultKinds.of(value).name() + " is not kept."));
     return keeping.write(value, stem(fingerprint, keeping), job);
   }
 

@@ -44,15 +44,13 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
   public static RunSheet read(Path path) {
     JsonNode root = Json.read(path);
     Map<String, String> variables = new LinkedHashMap<>();
-    root.path("variables")
-        .properties()
-        .forEach(e -> {
-          try {
-            variables.put(e.getKey(), text("variable '" + e.getKey() + "'", e.getValue()));
-          } catch (RasterException wrong) {
-            throw new FileFormatException(path + ": " + wrong.getMessage(), wrong);
-          }
-        });
+    root.path("variables").properties().forEach(e -> {
+      try {
+        variables.put(e.getKey(), text("variable '" + e.getKey() + "'", e.getValue()));
+      } catch (RasterException wrong) {
+        throw new FileFormatException(path + ": " + wrong.getMessage(), wrong);
+      }
+    });
     List<Entry> steps = new ArrayList<>();
     for (JsonNode node : root.path("steps")) {
       try {

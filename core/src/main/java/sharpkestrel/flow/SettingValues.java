@@ -89,7 +89,8 @@ public final class SettingValues {
     if (of == Instant.class) {
       return instant(option, text);
     }
-    throw new IllegalStateException("Settings of type " + option.type() + " are not read from text");
+    throw new IllegalStateException(
+        "Settings of type " + option.type() + " are not read from text");
   }
 
   /** A day stands for its noon, which is near enough for the sun's distance. */

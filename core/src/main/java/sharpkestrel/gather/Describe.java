@@ -42,7 +42,8 @@ public record Describe(
 
     @Setting(
         label = "System",
-        does = "The coordinate reference system of its grid: an EPSG code such as EPSG:32630, or well-known text.",
+        does =
+            "The coordinate reference system of its grid: an EPSG code such as EPSG:32630, or well-known text.",
         initial = "auto")
     CrsName crs,
 
@@ -62,7 +63,8 @@ public record Describe(
 
     @Setting(
         label = "No-data",
-        does = "The stored number that means no-data: one for all bands, or one for each, separated by commas.",
+        does =
+            "The stored number that means no-data: one for all bands, or one for each, separated by commas.",
         initial = "auto")
     List<Double> noData,
 
@@ -104,7 +106,8 @@ public record Describe(
 
     @Setting(
         label = "Irradiances",
-        does = "Of the sun in each band at its mean distance (W per m² and µm), separated by commas.",
+        does =
+            "Of the sun in each band at its mean distance (W per m² and µm), separated by commas.",
         initial = "auto")
     List<Double> irradiances)
     implements Step<Raster> {
@@ -144,7 +147,8 @@ public record Describe(
     if (noData.size() != 1) {
       checkCount("numbers that mean no-data", noData, bands);
     }
-    List<Optional<BandRole>> all = roles.stream().map(Describe::role).map(Optional::of).toList();
+    List<Optional<BandRole>> all =
+        roles.stream().map(Describe::role).map(Optional::of).toList();
     checkDistinct();
     for (int b = 0; b < bands; b++) {
       told.put(
@@ -202,7 +206,8 @@ public record Describe(
   private static BandRole role(String text) {
     BandRole role = BandRole.guess(text);
     if (role == BandRole.OTHER && !text.strip().equalsIgnoreCase(BandRole.OTHER.key())) {
-      throw new RasterException("'" + text.strip() + "' is no role. Roles are " + BandRole.keys() + ".");
+      throw new RasterException(
+          "'" + text.strip() + "' is no role. Roles are " + BandRole.keys() + ".");
     }
     return role;
   }

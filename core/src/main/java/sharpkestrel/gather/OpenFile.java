@@ -31,11 +31,13 @@ import sharpkestrel.step.StepInfo;
         "Opens a raster file: GeoTIFF, PNG, JPEG, JPEG 2000 or a virtual raster, with what lies beside it. Says where it lies, what"
             + " is guessed of it, and what can be done where it has no place or cannot lie where it claims.")
 public record OpenFile(
-    @Setting(label = "File", does = "A raster file.", reads = RasterSources.class) Path file,
+    @Setting(label = "File", does = "A raster file.", reads = RasterSources.class)
+    Path file,
 
     @Setting(
         label = "Image",
-        does = "Which of the images in a TIFF file, from 1; reduced copies and masks are not counted.",
+        does =
+            "Which of the images in a TIFF file, from 1; reduced copies and masks are not counted.",
         min = 1,
         initial = "1")
     int image,
@@ -83,10 +85,9 @@ public record OpenFile(
     }
     Optional<ControlPoints> points = raster.attachments().get(ControlPoints.class);
     if (!grid.crs().isKnown() && points.isPresent()) {
-      return Optional.of(
-          "has " + points.get().points().size()
-              + " control points in place of a grid, so it is not placed yet. Warp it with them (step warp, the file itself as"
-              + " its points).");
+      return Optional.of("has " + points.get().points().size()
+          + " control points in place of a grid, so it is not placed yet. Warp it with them (step warp, the file itself as"
+          + " its points).");
     }
     if (!grid.crs().isKnown()) {
       return sensor.isPresent()

@@ -87,8 +87,10 @@ public final class Crs {
     } catch (FactoryException failed) {
       throw new CrsException(
           code > 0
-              ? "The dataset of coordinate reference systems could not be opened to look up " + name + ": "
-                  + failed.getMessage() + ". Free some space in " + System.getProperty("java.io.tmpdir")
+              ? "The dataset of coordinate reference systems could not be opened to look up " + name
+                  + ": "
+                  + failed.getMessage() + ". Free some space in "
+                  + System.getProperty("java.io.tmpdir")
                   + ", or give the system as well-known text."
               : "The coordinate reference system '" + name + "' is not understood: "
                   + failed.getMessage()

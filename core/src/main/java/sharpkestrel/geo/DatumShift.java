@@ -105,8 +105,8 @@ record DatumShift(double tx, double ty, double tz, double rx, double ry, double 
     for (int k = 0; k < 3; k++) {
       double sin = Math.sin(beta);
       double cos = Math.cos(beta);
-      phi = Math.atan2(
-          xyz[2] + second * b * sin * sin * sin, p - on.e2() * on.a() * cos * cos * cos);
+      phi =
+          Math.atan2(xyz[2] + second * b * sin * sin * sin, p - on.e2() * on.a() * cos * cos * cos);
       beta = Math.atan2((1 - f) * Math.sin(phi), Math.cos(phi));
     }
     lonLat[2 * i] = Math.toDegrees(Math.atan2(xyz[1], xyz[0]));

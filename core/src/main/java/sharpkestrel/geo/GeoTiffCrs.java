@@ -63,18 +63,20 @@ public final class GeoTiffCrs {
       return Optional.empty();
     }
     String unit = "LENGTHUNIT[\"" + unitName(metres) + "\"," + plain(metres) + "]";
-    StringBuilder text = new StringBuilder("PROJCRS[\"").append(quoted(name)).append("\",BASEGEODCRS[");
+    StringBuilder text =
+        new StringBuilder("PROJCRS[\"").append(quoted(name)).append("\",BASEGEODCRS[");
     text.append(base.get()).append("],CONVERSION[\"").append(quoted(name)).append("\",METHOD[\"");
     text.append(projection.get().method()).append("\"]");
     double radians = radians(numbers);
     for (ProjectionKeys.Parameter parameter : projection.get().parameters()) {
       double value = parameter.in(numbers).orElse(parameter.otherwise());
       text.append(",PARAMETER[\"").append(parameter.name()).append("\",");
-      text.append(switch (parameter.kind()) {
-        case ANGLE -> plain(value) + ",ANGLEUNIT[\"unit\"," + plain(radians) + "]";
-        case LENGTH -> plain(value) + "," + unit;
-        case SCALE -> plain(value) + ",SCALEUNIT[\"unity\",1]";
-      });
+      text.append(
+          switch (parameter.kind()) {
+            case ANGLE -> plain(value) + ",ANGLEUNIT[\"unit\"," + plain(radians) + "]";
+            case LENGTH -> plain(value) + "," + unit;
+            case SCALE -> plain(value) + ",SCALEUNIT[\"unity\",1]";
+          });
       text.append(']');
     }
     text.append("],CS[Cartesian,2],AXIS[\"(E)\",east,ORDER[1]],AXIS[\"(N)\",north,ORDER[2]],");
@@ -90,8 +92,8 @@ public final class GeoTiffCrs {
       int from = text.indexOf('[');
       int to = text.indexOf("CS[");
       return text.startsWith("GEODCRS") && to > from
-          ? Optional.of(text.substring(from + 1, to).strip().replaceAll(",$", "")
-              + ",ID[\"EPSG\"," + code + "]")
+          ? Optional.of(text.substring(from + 1, to).strip().replaceAll(",$", "") + ",ID[\"EPSG\","
+              + code + "]")
           : Optional.empty();
     }
     double a = numbers.getOrDefault(SEMI_MAJOR, Double.NaN);
@@ -100,10 +102,11 @@ public final class GeoTiffCrs {
       return Optional.empty();
     }
     double meridian = numbers.getOrDefault(PRIME_MERIDIAN, 0.0);
-    return Optional.of("\"" + quoted(name) + "\",DATUM[\"unknown\",ELLIPSOID[\"unknown\"," + plain(a) + ","
-        + plain(inverse) + ",LENGTHUNIT[\"metre\",1]]],PRIMEM[\""
-        + (meridian == 0 ? "Greenwich" : "unknown") + "\"," + plain(meridian)
-        + ",ANGLEUNIT[\"degree\",0.0174532925199433]]");
+    return Optional.of(
+        "\"" + quoted(name) + "\",DATUM[\"unknown\",ELLIPSOID[\"unknown\"," + plain(a) + ","
+            + plain(inverse) + ",LENGTHUNIT[\"metre\",1]]],PRIMEM[\""
+            + (meridian == 0 ? "Greenwich" : "unknown") + "\"," + plain(meridian)
+            + ",ANGLEUNIT[\"degree\",0.0174532925199433]]");
   }
 
   private static double inverseFlattening(Map<Integer, Double> numbers, double a) {
@@ -124,7 +127,9 @@ public final class GeoTiffCrs {
   }
 
   private static String unitName(double metres) {
-    return metres == 1 ? "metre" : metres == 0.3048 ? "foot" : metres == 1200 / 3937.0 ? "US survey foot" : "unit";
+    return metres == 1
+        ? "metre"
+        : metres == 0.3048 ? "foot" : metres == 1200 / 3937.0 ? "US survey foot" : "unit";
   }
 
   private static double radians(Map<Integer, Double> numbers) {
@@ -170,15 +175,16 @@ public final class GeoTiffCrs {
     if (crs.isGeographic()) {
       return Optional.of(keys);
     }
-    Optional<ProjectionKeys> projection =
-        crs.projectionMethod().flatMap(ProjectionKeys::ofMethod);
+    Optional<ProjectionKeys> projection = crs.projectionMethod().flatMap(ProjectionKeys::ofMethod);
     if (projection.isEmpty()) {
       return Optional.empty();
     }
     double metres = crs.metresPerUnit();
-    int unit = metres == 1 ? METRE
-        : Math.abs(metres - 0.3048) < 1e-12 ? FOOT
-        : Math.abs(metres - 1200 / 3937.0) < 1e-12 ? SURVEY_FOOT : USER_DEFINED;
+    int unit = metres == 1
+        ? METRE
+        : Math.abs(metres - 0.3048) < 1e-12
+            ? FOOT
+            : Math.abs(metres - 1200 / 3937.0) < 1e-12 ? SURVEY_FOOT : USER_DEFINED;
     keys.put(PROJECTED, (double) USER_DEFINED);
     keys.put(CONVERSION, (double) USER_DEFINED);
     keys.put(METHOD, (double) projection.get().code());
@@ -209,7 +215,13 @@ public final class GeoTiffCrs {
 
   /** Whether a key holds a code, and not a number of its own. */
   public static boolean isCode(int key) {
-    return key == GEOGRAPHIC || key == DATUM || key == ELLIPSOID || key == ANGULAR_UNIT
-        || key == PROJECTED || key == CONVERSION || key == METHOD || key == LINEAR_UNIT;
+    return key == GEOGRAPHIC
+        || key == DATUM
+        || key == ELLIPSOID
+        || key == ANGULAR_UNIT
+        || key == PROJECTED
+        || key == CONVERSION
+        || key == METHOD
+        || key == LINEAR_UNIT;
   }
 }

@@ -11,8 +11,50 @@ import sharpkestrel.raster.Raster;
  * @param width metres along a row; where rows and columns are not square to each other on the ground, the sides of a rectangle
  *     of the same area
  * @param height metres along a column
+ * @param inMetres false where nothing is known of the ground, and both are 1 pixel
  */
-public record GroundSize(double width, double height) {
+public record GroundSize(double width, double height, boolean inMetres) {
+
+  public GroundSize(double width, double height) {
+    this(width, height, true);
+  }
+
+  /** What areas are in: m², or px for counted pixels. */
+  public String areaUnit() {
+    return inMetres ? "m²" : "px";
+  }
+
+  /** What lengths are in. */
+  public String lengthUnit() {
+    return inMetres ? "m" : "px";
+  }
+
+  /** A length in metres that makes sense at this size of pixels: at least so many of them, and where there are no metres as many. */
+  public double lengthOf(double metres, double leastPixels) {
+    return inMetres ? Math.max(metres, leastPixels * mean()) : leastPixels;
+  }
+
+  /** The same of an area. */
+  public double areaOf(double squareMetres, double leastPixels) {
+    return inMetres ? Math.max(squareMetres, leastPixels * area()) : leastPixels;
+  }
+
+  /** As text that {@link #parse} reads. */
+  public String toText() {
+    return width + "," + height + (inMetres ? "" : ",px");
+  }
+
+  /**
+   * @throws IllegalArgumentException where the text is none
+   */
+  public static GroundSize parse(String text) {
+    String[] parts = text.split(",");
+    if (parts.length != 2 && parts.length != 3) {
+      throw new IllegalArgumentException("'" + text + "' is no size of a pixel");
+    }
+    return new GroundSize(
+        Double.parseDouble(parts[0]), Double.parseDouble(parts[1]), parts.length == 2);
+  }
 
   /** Metres to each side over which a length is measured. */
   private static final double ABOUT = 50;
@@ -91,7 +133,10 @@ public record GroundSize(double width, double height) {
   }
 
   private static GroundSize ofAffine(Grid grid) {
-    return new GroundSize(grid.affine().pixelWidth(), grid.affine().pixelHeight());
+    return new GroundSize(
+        grid.affine().pixelWidth(),
+        grid.affine().pixelHeight(),
+        !grid.affine().equals(Affine.IDENTITY));
   }
 
   private static GroundSize ofModel(Rpc rpc, Grid grid) {

@@ -51,16 +51,16 @@ record ProjectionKeys(int code, String method, List<Parameter> parameters) {
   private static final int STRAIGHT_LONGITUDE = 3095;
   private static final int GRID_ANGLE = 3096;
 
-  private static final Parameter LATITUDE = angle(
-      "Latitude of natural origin", ORIGIN_LATITUDE, CENTRE_LATITUDE);
-  private static final Parameter LONGITUDE = angle(
-      "Longitude of natural origin", ORIGIN_LONGITUDE, CENTRE_LONGITUDE);
-  private static final Parameter CENTRED_LATITUDE = angle(
-      "Latitude of natural origin", CENTRE_LATITUDE, ORIGIN_LATITUDE);
-  private static final Parameter CENTRED_LONGITUDE = angle(
-      "Longitude of natural origin", CENTRE_LONGITUDE, ORIGIN_LONGITUDE);
-  private static final Parameter SCALE = new Parameter(
-      "Scale factor at natural origin", Kind.SCALE, 1, ORIGIN_SCALE, CENTRE_SCALE);
+  private static final Parameter LATITUDE =
+      angle("Latitude of natural origin", ORIGIN_LATITUDE, CENTRE_LATITUDE);
+  private static final Parameter LONGITUDE =
+      angle("Longitude of natural origin", ORIGIN_LONGITUDE, CENTRE_LONGITUDE);
+  private static final Parameter CENTRED_LATITUDE =
+      angle("Latitude of natural origin", CENTRE_LATITUDE, ORIGIN_LATITUDE);
+  private static final Parameter CENTRED_LONGITUDE =
+      angle("Longitude of natural origin", CENTRE_LONGITUDE, ORIGIN_LONGITUDE);
+  private static final Parameter SCALE =
+      new Parameter("Scale factor at natural origin", Kind.SCALE, 1, ORIGIN_SCALE, CENTRE_SCALE);
   private static final Parameter EASTING = length("False easting", FALSE_EASTING);
   private static final Parameter NORTHING = length("False northing", FALSE_NORTHING);
   private static final Parameter FIRST = angle("Latitude of 1st standard parallel", STANDARD_1);
@@ -75,8 +75,7 @@ record ProjectionKeys(int code, String method, List<Parameter> parameters) {
           angle("Longitude of projection centre", CENTRE_LONGITUDE),
           angle("Azimuth of initial line", AZIMUTH),
           angle("Angle from Rectified to Skew Grid", GRID_ANGLE),
-          new Parameter(
-              "Scale factor on initial line", Kind.SCALE, 1, CENTRE_SCALE, ORIGIN_SCALE),
+          new Parameter("Scale factor on initial line", Kind.SCALE, 1, CENTRE_SCALE, ORIGIN_SCALE),
           EASTING,
           NORTHING),
       of(
@@ -86,15 +85,13 @@ record ProjectionKeys(int code, String method, List<Parameter> parameters) {
           angle("Longitude of projection centre", CENTRE_LONGITUDE),
           angle("Azimuth of initial line", AZIMUTH),
           angle("Angle from Rectified to Skew Grid", GRID_ANGLE),
-          new Parameter(
-              "Scale factor on initial line", Kind.SCALE, 1, CENTRE_SCALE, ORIGIN_SCALE),
+          new Parameter("Scale factor on initial line", Kind.SCALE, 1, CENTRE_SCALE, ORIGIN_SCALE),
           length("Easting at projection centre", FALSE_EASTING),
           length("Northing at projection centre", FALSE_NORTHING)),
       of(
           7,
           "Mercator (variant B)",
-          new Parameter(
-              "Latitude of 1st standard parallel", Kind.ANGLE, Double.NaN, STANDARD_1),
+          new Parameter("Latitude of 1st standard parallel", Kind.ANGLE, Double.NaN, STANDARD_1),
           LONGITUDE,
           EASTING,
           NORTHING),

@@ -126,6 +126,7 @@ public record ArrowTable(Table table, Map<String, String> remarks) {
       while (reader.loadNextBatch()) {
         job.cancellation().check();
         int rows = root.getRowCount();
+        checkRows(path, rows, root, channel.size());
         double[][] batch = new double[root.getFieldVectors().size()][];
         String[][] words = new String[batch.length][];
         for (int c = 0; c < batch.length; c++) {
@@ -158,6 +159,17 @@ public record ArrowTable(Table table, Map<String, String> remarks) {
     }
   }
 
+  /** A number takes eight bytes of the file, a text the four of its place: a batch that claims more rows is damaged. */
+  private static void checkRows(Path path, int rows, VectorSchemaRoot root, long size) {
+    long bytes = root.getFieldVectors().stream()
+        .mapToLong(vector -> vector instanceof Float8Vector ? Double.BYTES : Integer.BYTES)
+        .sum();
+    if (rows < 0 || rows * bytes > size) {
+      throw new FileFormatException(path + " cannot be read as a table of Apache Arrow: it claims "
+          + rows + " rows, more than its " + size + " bytes can hold. Make it again.");
+    }
+  }
+
   private static double[] numbers(Float8Vector vector, int rows) {
     double[] values = new double[rows];
     vector
@@ -174,7 +186,16 @@ public record ArrowTable(Table table, Map<String, String> remarks) {
 
   private static String[] texts(VarCharVector vector, int rows) {
     String[] values = new String[rows];
+    long end = 0;
     for (int i = 0; i < rows; i++) {
+      // places of texts go up, and end with the data: else one short file could ask for any length
+      // again and again
+      int from = vector.getStartOffset(i);
+      int to = vector.getEndOffset(i);
+      if (from < end || to < from || to > vector.getDataBuffer().capacity()) {
+        throw new IllegalArgumentException("text " + i + " does not lie where texts are");
+      }
+      end = to;
       values[i] =
           vector.isNull(i) ? null : new String(vector.get(i), StandardCharsets.UTF_8).intern();
     }

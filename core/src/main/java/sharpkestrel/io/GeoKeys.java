@@ -60,12 +60,14 @@ final class GeoKeys {
     String ascii = directory.text(TiffTags.GEO_ASCII);
     String citation = asciiKey(keys, ascii, CITATION);
     CrsName given = GeoTiffCrs.read(numbers(directory, keys), citation).orElse(CrsName.NONE);
-    String exact = ItemsXml.parse(directory.text(TiffTags.ITEMS)).get(ItemsXml.FILE, WKT).orElse("");
+    String exact =
+        ItemsXml.parse(directory.text(TiffTags.ITEMS)).get(ItemsXml.FILE, WKT).orElse("");
     String other = asciiKey(keys, ascii, PROJECTED_CITATION);
     if (!given.isKnown() && other.contains(PROJECTED_TEXT)) {
       return new CrsName(other.substring(other.indexOf(PROJECTED_TEXT)));
     }
-    // The text says the same to the last digit, unless other software gave the file another system since.
+    // The text says the same to the last digit, unless other software gave the file another system
+    // since.
     boolean same = !exact.isEmpty() && (!given.isKnown() || isLike(new CrsName(exact), given));
     return same ? new CrsName(exact) : given;
   }
@@ -206,7 +208,8 @@ final class GeoKeys {
     TreeMap<Integer, int[]> keys = new TreeMap<>();
     keys.put(CITATION, new int[] {CITATION, TiffTags.GEO_ASCII, ascii.length(), 0});
     numbers.forEach((key, value) -> {
-      boolean whole = GeoTiffCrs.isCode(key) || key == MODEL_TYPE || key == RASTER_TYPE || key == VERTICAL;
+      boolean whole =
+          GeoTiffCrs.isCode(key) || key == MODEL_TYPE || key == RASTER_TYPE || key == VERTICAL;
       if (whole) {
         keys.put(key, new int[] {key, 0, 1, value.intValue()});
       } else {
@@ -228,7 +231,8 @@ final class GeoKeys {
     entries.ascii(TiffTags.GEO_ASCII, ascii);
     if (!doubles.isEmpty()) {
       entries.doubles(
-          TiffTags.GEO_DOUBLES, doubles.stream().mapToDouble(Double::doubleValue).toArray());
+          TiffTags.GEO_DOUBLES,
+          doubles.stream().mapToDouble(Double::doubleValue).toArray());
     }
   }
 }

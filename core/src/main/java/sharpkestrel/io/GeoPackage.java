@@ -201,7 +201,8 @@ public final class GeoPackage {
       return read(db, path, table);
     } catch (SQLException unreadable) {
       throw new FileFormatException(
-          path + " cannot be read as a GeoPackage: " + GeoPackageFile.reason(unreadable), unreadable);
+          path + " cannot be read as a GeoPackage: " + GeoPackageFile.reason(unreadable),
+          unreadable);
     } catch (ParseException | IllegalArgumentException | ArithmeticException unreadable) {
       throw new FileFormatException(
           path + " cannot be read as a GeoPackage: " + unreadable.getMessage(), unreadable);
@@ -224,7 +225,7 @@ public final class GeoPackage {
         geometry = r.getString(1);
         crs = "EPSG".equalsIgnoreCase(r.getString(2))
             ? CrsName.epsg(r.getInt(3))
-            : "undefined".equals(r.getString(4)) ? CrsName.NONE : new CrsName(r.getString(4));
+            : system(r.getString(4));
       }
     }
     List<Geometry> geometries = new ArrayList<>();
@@ -256,6 +257,12 @@ public final class GeoPackage {
         remarks.getOrDefault(UNIT + name, ""),
         list)));
     return new Layer(table, crs, geometries, new Table(geometries.size(), columns), remarks);
+  }
+
+  private static CrsName system(String definition) {
+    return definition == null || definition.equals("undefined")
+        ? CrsName.NONE
+        : CrsName.ofWkt(definition);
   }
 
   private static Table.Column column(String name, String title, String unit, List<Object> list) {

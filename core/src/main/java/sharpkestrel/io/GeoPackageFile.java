@@ -80,7 +80,8 @@ final class GeoPackageFile {
     config.setReadOnly(true);
     config.setOpenMode(SQLiteOpenMode.READONLY);
     Connection db = config.createConnection("jdbc:sqlite:" + uri(path));
-    // A view of a foreign file may go on for ever: it is stopped after so much work, whatever it does.
+    // A view of a foreign file may go on for ever: it is stopped after so much work, whatever it
+    // does.
     long end = System.nanoTime() + longestSeconds() * 1_000_000_000L;
     ProgressHandler.setHandler(db, STEPS, new ProgressHandler() {
       @Override
@@ -104,10 +105,12 @@ final class GeoPackageFile {
 
   /** A path as SQLite takes it: what means something else in an address is written in hexadecimal. */
   private static String uri(Path path) {
-    return "file:" + path.toAbsolutePath().toString()
-        .replace("%", "%25")
-        .replace("?", "%3f")
-        .replace("#", "%23");
+    return "file:"
+        + path.toAbsolutePath()
+            .toString()
+            .replace("%", "%25")
+            .replace("?", "%3f")
+            .replace("#", "%23");
   }
 
   private static void createTables(Connection db) throws SQLException {

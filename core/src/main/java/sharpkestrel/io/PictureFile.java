@@ -1,5 +1,6 @@
 package sharpkestrel.io;
 
+import com.github.jaiimageio.jpeg2000.impl.J2KImageReader;
 import com.github.jaiimageio.jpeg2000.impl.J2KImageReaderSpi;
 import java.awt.image.BufferedImage;
 import java.awt.image.IndexColorModel;
@@ -11,6 +12,11 @@ import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
@@ -34,6 +40,11 @@ final class PictureFile {
 
   private static final long SMALL = 4 << 20;
 
+  /** Seconds that reading JPEG 2000 may take, and pixels for each further one. */
+  private static final long SLOWEST_START = 3;
+
+  private static final long SLOWEST_PIXELS = 50_000;
+
   private PictureFile() {}
 
   static Raster open(Path path, RasterFiles.Palette palette) {
@@ -46,14 +57,13 @@ final class PictureFile {
       reader.setInput(in, true, true);
       try {
         checkSize(path, reader);
-        return toRaster(path, reader.read(0), palette);
+        return toRaster(path, readInTime(path, reader, in), palette);
       } finally {
         reader.dispose();
       }
+    } catch (FileFormatException | CancellationException told) {
+      throw told;
     } catch (IOException | RuntimeException | StackOverflowError damaged) {
-      if (damaged instanceof FileFormatException clear) {
-        throw clear;
-      }
       throw new FileFormatException(
           path + " cannot be read as a picture: " + damaged.getMessage() + ". Fetch it again.",
           damaged);
@@ -63,6 +73,7 @@ final class PictureFile {
   private static ImageReader reader(Path path, ImageInputStream in) throws IOException {
     String name = path.toString().toLowerCase(Locale.ROOT);
     if (name.endsWith(".jp2") || name.endsWith(".j2k")) {
+      JpegTwoHeader.check(path);
       return new J2KImageReaderSpi().createReaderInstance(null);
     }
     Iterator<ImageReader> readers =
@@ -83,6 +94,36 @@ final class PictureFile {
     if (pixels > SMALL + MOST_PACKED * Files.size(path)) {
       throw new FileFormatException(path + " claims " + pixels + " pixels but is only "
           + Files.size(path) + " bytes long; it is cut short or damaged. Fetch it again.");
+    }
+  }
+
+  /**
+   * The decoder of JPEG 2000 does not notice some kinds of damage and goes on for hours, so it is given the time that a whole file
+   * of the size may take; then the file is closed under it.
+   */
+  private static BufferedImage readInTime(Path path, ImageReader reader, ImageInputStream in)
+      throws IOException {
+    if (!(reader instanceof J2KImageReader)) {
+      return reader.read(0);
+    }
+    long seconds = SLOWEST_START + (long) reader.getWidth(0) * reader.getHeight(0) / SLOWEST_PIXELS;
+    FutureTask<BufferedImage> task = new FutureTask<>(() -> reader.read(0));
+    Thread thread = new Thread(task, "reading " + path.getFileName());
+    thread.setDaemon(true);
+    thread.start();
+    try {
+      return task.get(seconds, TimeUnit.SECONDS);
+    } catch (TimeoutException late) {
+      in.close();
+      throw new FileFormatException(
+          path + " cannot be read as JPEG 2000: it was not done after " + seconds
+              + " s, so it is damaged, or made in a way that is read too slowly. Convert it to a tiled GeoTIFF.",
+          late);
+    } catch (InterruptedException stopped) {
+      Thread.currentThread().interrupt();
+      throw new CancellationException("interrupted while reading " + path);
+    } catch (ExecutionException failed) {
+      throw new IOException(String.valueOf(failed.getCause().getMessage()), failed.getCause());
     }
   }
 

@@ -70,7 +70,8 @@ record TiffAbout(
         .with(Placement.class, PlacementItems.read(items))
         .with(SeamVisibility.class, SeamItems.read(items));
     boolean said = IntStream.range(0, bands.size())
-        .anyMatch(b -> items.get(b, "role").isPresent() && items.get(b, "role_guessed").isEmpty());
+        .anyMatch(b ->
+            items.get(b, "role").isPresent() && items.get(b, "role_guessed").isEmpty());
     if (said) {
       all = all.with(RolesSaid.class, new RolesSaid());
     }

@@ -217,7 +217,7 @@ final class VirtualRaster extends DerivedRaster {
       Path file = file(source);
       Raster raster = open.get(file);
       if (raster == null) {
-        raster = RasterFiles.open(file);
+        raster = opened(file);
         open.put(file, raster);
       }
       int band = number(Xml.text(source, "SourceBand").orElse("1")) - 1;
@@ -237,6 +237,15 @@ final class VirtualRaster extends DerivedRaster {
           ? raster
           : Description.NONE.withBands(Map.of(band, hides)).describe(raster, true);
       return new Piece(shown, band, from, to.x(), to.y());
+    }
+
+    private Raster opened(Path file) {
+      try {
+        return RasterFiles.open(file);
+      } catch (FileFormatException unreadable) {
+        throw new FileFormatException(
+            path + " lays out a file that cannot be read: " + unreadable.getMessage(), unreadable);
+      }
     }
 
     private Window window(Element source, String name, Window whole) throws IOException {

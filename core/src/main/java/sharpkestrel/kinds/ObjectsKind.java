@@ -99,8 +99,7 @@ final class ObjectsKind extends ResultKind<ObjectSet> {
   @Override
   public Object as(ObjectSet set, Class<?> wanted) {
     Table table = set.table();
-    return new OutlineSet(
-        set.labels().grid().crs(), ObjectGeometry.of(set).outlines(), table);
+    return new OutlineSet(set.labels().grid().crs(), ObjectGeometry.of(set).outlines(), table);
   }
 
   @Override

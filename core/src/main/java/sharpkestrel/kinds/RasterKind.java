@@ -90,10 +90,15 @@ final class RasterKind extends ResultKind<Raster> {
   @Override
   public void digest(Raster raster, Digest into, Job job) {
     var affine = raster.grid().affine();
-    into.add(raster.grid().width()).add(raster.grid().height()).add(raster.grid().crs().text());
+    into.add(raster.grid().width())
+        .add(raster.grid().height())
+        .add(raster.grid().crs().text());
     into.add(affine.a(), affine.b(), affine.c(), affine.d(), affine.e(), affine.f());
     for (Band band : raster.bands()) {
-      into.add(band.name()).add(band.role().key()).add(band.unit()).add(band.type().name());
+      into.add(band.name())
+          .add(band.role().key())
+          .add(band.unit())
+          .add(band.type().name());
     }
     int width = raster.grid().width();
     for (int top = 0; top < raster.grid().height(); top += STRIP) {

@@ -17,8 +17,7 @@ final class ReportKind<T extends Report> extends ResultKind<T> {
    * @param line of the command line
    * @param words of the trail
    */
-  ReportKind(
-      Class<T> type, String name, Function<T, String> line, Function<T, String> words) {
+  ReportKind(Class<T> type, String name, Function<T, String> line, Function<T, String> words) {
     super(type, name);
     this.line = line;
     this.words = words;

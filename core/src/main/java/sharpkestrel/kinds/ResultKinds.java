@@ -143,7 +143,10 @@ public final class ResultKinds {
       if (ResultKind.endsWith(file, ending)) {
         return ending.equals(".gpkg")
             ? ofType(sharpkestrel.geo.OutlineSet.class).orElseThrow()
-            : ALL.stream().filter(k -> k.readEndings().contains(ending)).findFirst().orElseThrow();
+            : ALL.stream()
+                .filter(k -> k.readEndings().contains(ending))
+                .findFirst()
+                .orElseThrow();
       }
     }
     return ofType(Raster.class).orElseThrow();

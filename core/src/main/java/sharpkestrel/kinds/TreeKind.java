@@ -27,10 +27,11 @@ final class TreeKind extends ResultKind<Cut> {
   public String describe(Cut cut) {
     return String.format(
         Locale.ROOT,
-        "%d objects from %d superpixels, grain %.4g m², height %.6g",
+        "%d objects from %d superpixels, grain %.4g %s, height %.6g",
         cut.objects(),
         cut.tree().leaves(),
         cut.grain(),
+        cut.ground().areaUnit(),
         cut.height());
   }
 

@@ -54,8 +54,8 @@ public final class ObjectColumns {
     all.add(
         new Table.Column(ID, "Id", "", Arrays.stream(set.ids()).asDoubleStream().toArray()));
     set.table().columns().stream().filter(c -> !c.name().equals(ID)).forEach(all::add);
-    String ground = set.ground().width() + "," + set.ground().height();
-    new ArrowTable(new Table(set.count(), all), Map.of(GROUND, ground)).write(columns, job);
+    new ArrowTable(new Table(set.count(), all), Map.of(GROUND, set.ground().toText()))
+        .write(columns, job);
   }
 
   /**
@@ -67,10 +67,10 @@ public final class ObjectColumns {
           + " where they lie; the second is missing. Put both beside each other.");
     }
     ArrowTable read = ArrowTable.read(columns, job);
-    String[] ground = read.remarks().getOrDefault(GROUND, "").split(",");
+    String ground = read.remarks().getOrDefault(GROUND, "");
     ScratchLabels labels = ScratchLabels.of(GeoTiff.open(labels(columns)).labels(), job);
     Table table = read.table();
-    if (ground.length != 2 || !table.has(ID) || labels.maxLabel() > table.rows()) {
+    if (ground.isEmpty() || !table.has(ID) || labels.maxLabel() > table.rows()) {
       throw new FileFormatException(
           columns + " and the GeoTIFF beside it are no object set, or not of the same.");
     }
@@ -84,6 +84,6 @@ public final class ObjectColumns {
         new Table(
             table.rows(),
             table.columns().stream().filter(c -> !c.name().equals(ID)).toList()),
-        new GroundSize(Double.parseDouble(ground[0]), Double.parseDouble(ground[1])));
+        GroundSize.parse(ground));
   }
 }

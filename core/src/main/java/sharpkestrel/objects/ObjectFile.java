@@ -50,7 +50,7 @@ public final class ObjectFile {
                 "" + a.d(),
                 "" + a.e(),
                 "" + a.f())));
-    remarks.put(GROUND, set.ground().width() + "," + set.ground().height());
+    remarks.put(GROUND, set.ground().toText());
     return new Layer(
         name,
         grid.crs(),
@@ -69,8 +69,8 @@ public final class ObjectFile {
   public static ObjectSet read(Path path) {
     Layer layer = GeoPackage.read(path, "");
     String[] grid = layer.remarks().getOrDefault(GRID, "").split(",");
-    String[] ground = layer.remarks().getOrDefault(GROUND, "").split(",");
-    if (grid.length != 8 || ground.length != 2) {
+    String ground = layer.remarks().getOrDefault(GROUND, "");
+    if (grid.length != 8 || ground.isEmpty()) {
       throw new FileFormatException(path
           + " holds outlines but no object set: it does not say on which pixels its objects lie. Choose a file"
           + " written by segment, measure or winnow.");
@@ -90,6 +90,6 @@ public final class ObjectFile {
         rowOf,
         Arrays.stream(ids).mapToInt(id -> (int) id).toArray(),
         new Table(layer.size(), columns),
-        new GroundSize(Double.parseDouble(ground[0]), Double.parseDouble(ground[1])));
+        GroundSize.parse(ground));
   }
 }

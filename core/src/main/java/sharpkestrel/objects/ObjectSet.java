@@ -31,7 +31,8 @@ public record ObjectSet(
     for (int i = 0; i < area.length; i++) {
       area[i] *= cut.ground().area();
     }
-    Table table = new Table(area.length, List.of(new Table.Column("area", "Area", "m²", area)));
+    Table table = new Table(
+        area.length, List.of(new Table.Column("area", "Area", cut.ground().areaUnit(), area)));
     return new ObjectSet(cut.superpixels(), cut.objectOf(), cut.ids(), table, cut.ground());
   }
 
@@ -66,8 +67,20 @@ public record ObjectSet(
     return ids.length;
   }
 
+  /** The same objects with other numbers; where nothing is known of the ground, lengths and areas among them are in pixels. */
   public ObjectSet withTable(Table newTable) {
-    return new ObjectSet(labels, rowOf, ids, newTable, ground);
+    return new ObjectSet(
+        labels, rowOf, ids, ground.inMetres() ? newTable : inPixels(newTable), ground);
+  }
+
+  private static Table inPixels(Table table) {
+    return new Table(
+        table.rows(),
+        table.columns().stream()
+            .map(c -> c.unit().equals("m²") || c.unit().equals("m")
+                ? new Table.Column(c.name(), c.title(), "px", c.values(), c.categories())
+                : c)
+            .toList());
   }
 
   /** The objects that reach into a window of the labels' grid, on its pixels alone. */

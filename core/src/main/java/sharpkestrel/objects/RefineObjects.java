@@ -98,11 +98,12 @@ public record RefineObjects(
 
     @Setting(
         label = "Neck",
-        does = "Objects fall apart where they are no wider than this.",
+        does =
+            "Objects fall apart where they are no wider than this; auto is 3 m, never under 3 pixels.",
         unit = "m",
         min = 0.01,
         max = 1000,
-        initial = "3",
+        initial = "auto",
         when = "operation=split_necks")
     double neck)
     implements Step<ObjectSet> {
@@ -296,7 +297,8 @@ public record RefineObjects(
   private ObjectSet splitNecks(boolean[] meant, Job job) {
     ObjectGeometry geometry = ObjectGeometry.of(objects);
     Redrawing redrawing = new Redrawing(objects, job);
-    double half = neck / objects.ground().mean() / 2;
+    double width = Double.isNaN(neck) ? objects.ground().lengthOf(3, 3) : neck;
+    double half = width / objects.ground().mean() / 2;
     int large = 0;
     for (int i = 0; i < meant.length; i++) {
       job.cancellation().check();

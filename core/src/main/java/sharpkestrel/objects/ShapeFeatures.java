@@ -3,9 +3,9 @@ package sharpkestrel.objects;
 import java.util.ArrayList;
 import java.util.List;
 import sharpkestrel.expr.Table;
+import sharpkestrel.geo.LocalArea;
 import sharpkestrel.outline.MinimumRectangle;
 import sharpkestrel.raster.Grid;
-import sharpkestrel.geo.LocalArea;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Window;
 

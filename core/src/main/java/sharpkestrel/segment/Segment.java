@@ -48,8 +48,8 @@ public record Segment(
     @Setting(
         label = "Grain",
         does =
-            "Typical area of an object; auto is 60 m² for the merge tree, 150 m² where its criterion is learned, and the regions as"
-                + " they were made for other methods.",
+            "Typical area of an object; auto is 60 m² for the merge tree, 150 m² where its criterion is learned, never under 60 pixels,"
+                + " and the regions as they were made for other methods. In pixels where the scene has no place.",
         unit = "m²",
         min = 0.01,
         max = 1e9,
@@ -80,6 +80,9 @@ public record Segment(
   private static final double STANDARD_GRAIN = 60;
   private static final double LEARNED_GRAIN = 150;
 
+  /** Of an object of the standard grain, however large its pixels are. */
+  private static final double LEAST_PIXELS = 60;
+
   /** Bytes of a tree in the making for each superpixel, and of what the learned criterion looks at. */
   private static final long TREE_BYTES = 250;
 
@@ -94,8 +97,9 @@ public record Segment(
     GroundSize ground = GroundSize.of(scene);
     double sceneArea = scene.grid().pixels() * ground.area();
     if (grain > sceneArea) {
-      throw new RasterException("A grain of " + grain + " m² is larger than the scene ("
-          + Math.round(sceneArea) + " m²). Choose less.");
+      throw new RasterException("A grain of " + grain + " " + ground.areaUnit()
+          + " is larger than the scene (" + Math.round(sceneArea) + " " + ground.areaUnit()
+          + "). Choose less.");
     }
     Weights wanted = Weights.parse(weights);
     FeatureSpace space =
@@ -146,15 +150,15 @@ public record Segment(
   public Cut cut(LabelRaster superpixels, MergeTree tree) {
     GroundSize ground = GroundSize.of(scene);
     if (!Double.isNaN(height)) {
-      return Cut.atHeight(superpixels, tree, ground, grainOrStandard(), height);
+      return Cut.atHeight(superpixels, tree, ground, grainOrStandard(ground), height);
     }
     return Double.isNaN(grain) && regions.method() != Method.MERGE_TREE
         ? Cut.asMade(superpixels, tree, ground)
-        : Cut.at(superpixels, tree, ground, grainOrStandard());
+        : Cut.at(superpixels, tree, ground, grainOrStandard(ground));
   }
 
-  private double grainOrStandard() {
+  private double grainOrStandard(GroundSize ground) {
     double standard = order.criterion() == MergingBy.LEARNED ? LEARNED_GRAIN : STANDARD_GRAIN;
-    return Double.isNaN(grain) ? standard : grain;
+    return Double.isNaN(grain) ? ground.areaOf(standard, LEAST_PIXELS) : grain;
   }
 }

@@ -83,7 +83,7 @@ public final class TreeFile {
         Map.of(
             LEAVES, Integer.toString(tree.leaves()),
             NODES, Integer.toString(tree.nodes()),
-            GROUND, cut.ground().width() + "," + cut.ground().height(),
+            GROUND, cut.ground().toText(),
             CRITERION, tree.by().name()));
   }
 
@@ -98,7 +98,6 @@ public final class TreeFile {
     try {
       int leaves = Integer.parseInt(remarks.getOrDefault(LEAVES, ""));
       int nodes = Integer.parseInt(remarks.getOrDefault(NODES, ""));
-      String[] ground = remarks.getOrDefault(GROUND, "").split(",");
       int[] parent = new int[nodes];
       float[] heights = new float[nodes - leaves];
       int[] pixels = new int[leaves];
@@ -121,8 +120,7 @@ public final class TreeFile {
           heights,
           pixels,
           MergingBy.valueOf(remarks.getOrDefault(CRITERION, MergingBy.LIKENESS.name())));
-      GroundSize size =
-          new GroundSize(Double.parseDouble(ground[0]), Double.parseDouble(ground[1]));
+      GroundSize size = GroundSize.parse(remarks.getOrDefault(GROUND, ""));
       return Cut.atHeight(superpixels, tree, size, size.area(), 0);
     } catch (IllegalArgumentException
         | IndexOutOfBoundsException

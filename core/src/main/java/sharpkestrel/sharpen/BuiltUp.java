@@ -34,8 +34,8 @@ public record BuiltUp(
     @Setting(
         label = "Window",
         does =
-            "Side of the window: an odd number of pixels, or metres with an m behind, e.g. 20 m.",
-        initial = "20 m")
+            "Side of the window: an odd number of pixels, or metres with an m behind, e.g. 20 m; auto is 20 m, from 9 to 101 pixels.",
+        initial = "auto")
     String window,
 
     @Setting(

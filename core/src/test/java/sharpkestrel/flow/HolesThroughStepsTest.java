@@ -81,8 +81,12 @@ class HolesThroughStepsTest {
 
     float[][] samples = Made.samples(lazy);
     assertThat(samples[0]).as("holes").contains(Float.NaN);
-    assertThat(back.bands()).extracting(Band::name).isEqualTo(lazy.bands().stream().map(Band::name).toList());
-    assertThat(back.bands()).extracting(Band::role).isEqualTo(lazy.bands().stream().map(Band::role).toList());
+    assertThat(back.bands())
+        .extracting(Band::name)
+        .isEqualTo(lazy.bands().stream().map(Band::name).toList());
+    assertThat(back.bands())
+        .extracting(Band::role)
+        .isEqualTo(lazy.bands().stream().map(Band::role).toList());
     Pixels.assertSame(Made.samples(back), samples);
     assertThat(ResultKinds.digest(back, Job.QUIET)).isEqualTo(ResultKinds.digest(lazy, Job.QUIET));
     // and what is made of either is the same
@@ -118,8 +122,8 @@ class HolesThroughStepsTest {
   @Test
   void anIndexAndATexture() {
     assertTheSameKept(run("index", Map.of("scene", scene(SampleType.UINT16)), Map.of()));
-    assertTheSameKept(run(
-        "texture", Map.of("scene", scene(SampleType.UINT16)), Map.of("window", "5")));
+    assertTheSameKept(
+        run("texture", Map.of("scene", scene(SampleType.UINT16)), Map.of("window", "5")));
   }
 
   @Test

@@ -196,19 +196,25 @@ class RunnerTest {
     StepSpec.Input any = StepCatalogue.get("export").inputs().get(0);
     StepSpec.Input raw = StepCatalogue.get("ortho").inputs().get(0);
 
-    assertThat(ResultKinds.suits(results.get("objects"), objects.type(), objects.suits())).isTrue();
-    assertThat(ResultKinds.suits(results.get("ndvi"), objects.type(), objects.suits())).isFalse();
+    assertThat(ResultKinds.suits(results.get("objects"), objects.type(), objects.suits()))
+        .isTrue();
+    assertThat(ResultKinds.suits(results.get("ndvi"), objects.type(), objects.suits()))
+        .isFalse();
     assertThat(ResultKinds.suits(results.get("ndvi"), any.type(), any.suits())).isTrue();
     // objects serve as zones and as things to learn from, not as what is compared with a truth
     StepSpec.Input zones = StepCatalogue.get("zones").inputCalled("zones");
     StepSpec.Input learned = StepCatalogue.get("learn-merging").inputCalled("outlines");
     StepSpec.Input compared = StepCatalogue.get("compare").inputCalled("outlines");
-    assertThat(ResultKinds.suits(results.get("objects"), zones.type(), zones.suits())).isTrue();
-    assertThat(ResultKinds.suits(results.get("objects"), learned.type(), learned.suits())).isTrue();
-    assertThat(ResultKinds.suits(results.get("objects"), compared.type(), compared.suits())).isFalse();
+    assertThat(ResultKinds.suits(results.get("objects"), zones.type(), zones.suits()))
+        .isTrue();
+    assertThat(ResultKinds.suits(results.get("objects"), learned.type(), learned.suits()))
+        .isTrue();
+    assertThat(ResultKinds.suits(results.get("objects"), compared.type(), compared.suits()))
+        .isFalse();
     assertThat(ResultKinds.suits(results.get("check"), any.type(), any.suits())).isFalse();
     assertThat(ResultKinds.suits(results.get("ndvi"), raw.type(), raw.suits())).isFalse();
-    assertThat(ResultKinds.as(results.get("objects"), OutlineSet.class)).isInstanceOf(OutlineSet.class);
+    assertThat(ResultKinds.as(results.get("objects"), OutlineSet.class))
+        .isInstanceOf(OutlineSet.class);
     assertThatThrownBy(() -> ResultKinds.as(results.get("ndvi"), ObjectSet.class))
         .hasMessageContaining("an object set")
         .hasMessageContaining("a raster");

@@ -37,8 +37,7 @@ class StaleFilesTest {
   private Path write(String name, int add) {
     Path file = folder.resolve(name);
     GeoTiffWriter.write(
-        Made.on(
-            Grid.ofPixels(64, 64), SampleType.UINT8, (b, x, y) -> x + y + add, BandRole.PAN),
+        Made.on(Grid.ofPixels(64, 64), SampleType.UINT8, (b, x, y) -> x + y + add, BandRole.PAN),
         file,
         Compression.NONE,
         Job.QUIET);

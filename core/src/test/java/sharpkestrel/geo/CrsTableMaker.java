@@ -150,7 +150,8 @@ public final class CrsTableMaker {
     ParameterValueGroup values = operation.getParameterValues();
     double turned = method.startsWith("Coordinate Frame") ? -1 : 1;
     boolean rotates = turned < 0 || method.startsWith("Position Vector");
-    if (!rotates && !method.startsWith("Geocentric translations")
+    if (!rotates
+        && !method.startsWith("Geocentric translations")
         && !method.equals("Abridged Molodensky")) {
       return "";
     }
@@ -160,14 +161,11 @@ public final class CrsTableMaker {
     }
     for (String axis : new String[] {"X", "Y", "Z"}) {
       double seconds = rotates
-          ? turned * values.parameter(axis + "-axis rotation")
-              .doubleValue(Units.ARC_SECOND)
+          ? turned * values.parameter(axis + "-axis rotation").doubleValue(Units.ARC_SECOND)
           : 0;
       text.append(plain(seconds)).append(' ');
     }
-    double ppm = rotates
-        ? values.parameter("Scale difference").doubleValue(Units.PPM)
-        : 0;
+    double ppm = rotates ? values.parameter("Scale difference").doubleValue(Units.PPM) : 0;
     return text.append(plain(ppm)).toString();
   }
 

@@ -22,7 +22,7 @@ import sharpkestrel.app.viewer.SeamMarks;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.geo.SeamVisibility;
-import sharpkestrel.place.Mosaic;
+import sharpkestrel.place.mosaic.Mosaic;
 
 /** A mosaic: its scenes and rules, its seams with how much they show, and the tools that change them on the picture. */
 final class MosaicPanel extends HBox {

@@ -18,12 +18,11 @@ final class Lineage {
 
   /** Looks at the files that a step reads; to be called away from the interface thread. */
   void look(StepSpec step, Map<String, String> files, Map<String, String> settings) {
-    files.forEach((name, file) -> states.put(
-        ofInput(step, name, file), Origin.stateOfInput(step.inputCalled(name), file)));
+    files.forEach((name, file) ->
+        states.put(ofInput(step, name, file), Origin.stateOfInput(step.inputCalled(name), file)));
     for (StepSpec.Option option : step.options()) {
       if (Origin.isRead(step, option) && settings.containsKey(option.name())) {
-        states.put(
-            ofSetting(step, option, settings), Origin.stateOfSetting(option, settings));
+        states.put(ofSetting(step, option, settings), Origin.stateOfSetting(option, settings));
       }
     }
   }

@@ -112,8 +112,8 @@ public final class ResultMaker {
       StepSpec step, Map<String, Result> inputs, Map<String, String> files) {
     Map<String, Object> values = new LinkedHashMap<>();
     inputs.forEach((name, result) -> values.put(name, result.value()));
-    files.forEach((name, file) ->
-        values.put(name, ResultKinds.open(Path.of(file), step.inputCalled(name).type(), Job.QUIET)));
+    files.forEach((name, file) -> values.put(
+        name, ResultKinds.open(Path.of(file), step.inputCalled(name).type(), Job.QUIET)));
     return values;
   }
 

@@ -63,9 +63,11 @@ public final class TiePointFile {
     Raster raster = RasterFiles.open(file);
     ControlPoints points = raster.attachments().get(ControlPoints.class).orElse(ControlPoints.NONE);
     if (points.points().isEmpty() || !points.crs().isKnown()) {
-      throw new FileFormatException(file + (points.points().isEmpty()
-          ? " holds no control points. Find tie points with a placed raster (step tiepoints)."
-          : " holds control points but not the coordinate system they are in. Tell it (step describe)."));
+      throw new FileFormatException(
+          file
+              + (points.points().isEmpty()
+                  ? " holds no control points. Find tie points with a placed raster (step tiepoints)."
+                  : " holds control points but not the coordinate system they are in. Tell it (step describe)."));
     }
     List<TiePoint> all = new ArrayList<>();
     for (ControlPoints.Point point : points.points()) {

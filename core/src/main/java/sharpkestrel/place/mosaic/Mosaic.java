@@ -1,12 +1,8 @@
-package sharpkestrel.place;
+package sharpkestrel.place.mosaic;
 
 import java.util.Optional;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.geo.SeamVisibility;
-import sharpkestrel.place.mosaic.BalancedBlock;
-import sharpkestrel.place.mosaic.Block;
-import sharpkestrel.place.mosaic.Overlap;
-import sharpkestrel.place.mosaic.Seamlines;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;

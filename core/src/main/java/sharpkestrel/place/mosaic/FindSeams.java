@@ -1,9 +1,6 @@
-package sharpkestrel.place;
+package sharpkestrel.place.mosaic;
 
 import sharpkestrel.geo.OutlineSet;
-import sharpkestrel.place.mosaic.BalancedBlock;
-import sharpkestrel.place.mosaic.Block;
-import sharpkestrel.place.mosaic.Seamlines;
 import sharpkestrel.raster.Job;
 import sharpkestrel.step.Group;
 import sharpkestrel.step.Stage;

@@ -1,4 +1,4 @@
-package sharpkestrel.place;
+package sharpkestrel.place.mosaic;
 
 import java.util.List;
 import org.locationtech.jts.geom.Geometry;
@@ -7,7 +7,6 @@ import org.locationtech.jts.simplify.TopologyPreservingSimplifier;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.geo.OutlineSet;
-import sharpkestrel.place.mosaic.Collar;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;

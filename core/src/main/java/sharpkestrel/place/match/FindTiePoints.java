@@ -1,14 +1,15 @@
-package sharpkestrel.place;
+package sharpkestrel.place.match;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import sharpkestrel.geo.ImageModel;
+import sharpkestrel.place.Bases;
+import sharpkestrel.place.Heights;
+import sharpkestrel.place.Relief;
 import sharpkestrel.place.fit.ModelKind;
 import sharpkestrel.place.fit.TiePoint;
 import sharpkestrel.place.fit.TiePoints;
-import sharpkestrel.place.match.FeatureStart;
-import sharpkestrel.place.match.TieFinder;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.BandsOf;
 import sharpkestrel.raster.Job;
