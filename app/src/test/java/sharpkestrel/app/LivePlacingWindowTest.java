@@ -9,6 +9,7 @@ import java.util.Map;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
@@ -162,5 +163,10 @@ class LivePlacingWindowTest {
     robot.clickOn("#show-placed");
     window.waiting().until("the placed scene", () -> shown().title().contains("placed live"));
     assertThat(shown().title()).endsWith("over 50 m");
+  }
+
+  @AfterEach
+  void restBeforeTheFolderGoes() {
+    window.rest();
   }
 }

@@ -13,6 +13,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
@@ -250,5 +251,10 @@ class MosaicWindowTest {
   void withoutSeamsThereIsNothingToDrawOver(FxRobot robot) {
     robot.clickOn("#stage-place").clickOn("#tool-mosaic").clickOn("#mosaic-find");
     assertThat(window.workspace().messageProperty().get()).contains("Choose the scenes");
+  }
+
+  @AfterEach
+  void restBeforeTheFolderGoes() {
+    window.rest();
   }
 }

@@ -1,6 +1,9 @@
 package sharpkestrel.app;
 
 import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -9,6 +12,7 @@ import javafx.scene.control.Label;
 import javafx.stage.Stage;
 import org.testfx.api.FxRobot;
 import sharpkestrel.app.model.ProjectFile;
+import sharpkestrel.app.model.Tasks;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
 
@@ -26,6 +30,25 @@ record OpenWindow(Workspace workspace, Scene scene, Waiting waiting) {
     stage.setScene(scene);
     stage.show();
     return new OpenWindow(workspace, scene, new Waiting(workspace, patience));
+  }
+
+  /** Waits until all that was queued is done, so that nothing is written to the project's folder any more. */
+  void rest() {
+    for (Tasks tasks : List.of(workspace.tasks(), workspace.maker().keeping())) {
+      for (int round = 0; round < 2; round++) {
+        CountDownLatch done = new CountDownLatch(1);
+        tasks.cancel();
+        tasks.afterAll(done::countDown);
+        try {
+          if (!done.await(60, TimeUnit.SECONDS)) {
+            throw new IllegalStateException("the window's work does not end");
+          }
+        } catch (InterruptedException stopped) {
+          Thread.currentThread().interrupt();
+          return;
+        }
+      }
+    }
   }
 
   /** Waits until all of the picture is drawn. */

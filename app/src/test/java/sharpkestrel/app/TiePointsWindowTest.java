@@ -14,6 +14,7 @@ import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
@@ -255,5 +256,10 @@ class TiePointsWindowTest {
     Waiting.type(robot, "#tie-north", "far");
     robot.type(KeyCode.ENTER);
     assertThat(workspace.messageProperty().get()).contains("'far' is no place");
+  }
+
+  @AfterEach
+  void restBeforeTheFolderGoes() {
+    window.rest();
   }
 }

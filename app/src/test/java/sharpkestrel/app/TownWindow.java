@@ -8,6 +8,7 @@ import java.util.Random;
 import javafx.geometry.Point2D;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import sharpkestrel.app.model.Look;
@@ -149,5 +150,10 @@ abstract class TownWindow {
 
   Look look() {
     return workspace().lookProperty().get();
+  }
+
+  @AfterEach
+  void restBeforeTheFolderGoes() {
+    window.rest();
   }
 }

@@ -15,6 +15,7 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.shape.MoveTo;
 import javafx.scene.shape.Path;
 import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
@@ -322,5 +323,10 @@ class WindowTest {
         .filteredOn(e -> e instanceof MoveTo)
         .extracting(e -> ((MoveTo) e).getY())
         .contains(field, objects);
+  }
+
+  @AfterEach
+  void restBeforeTheFolderGoes() {
+    window.rest();
   }
 }

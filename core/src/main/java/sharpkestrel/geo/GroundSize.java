@@ -34,9 +34,11 @@ public record GroundSize(double width, double height, boolean inMetres) {
     return inMetres ? Math.max(metres, leastPixels * mean()) : leastPixels;
   }
 
-  /** The same of an area. */
-  public double areaOf(double squareMetres, double leastPixels) {
-    return inMetres ? Math.max(squareMetres, leastPixels * area()) : leastPixels;
+  /** An area that makes sense at this size of pixels: as it is where it has enough of them, else as many as there should be. */
+  public double areaOf(double squareMetres, double enoughPixels, double usualPixels) {
+    return !inMetres
+        ? usualPixels
+        : squareMetres >= enoughPixels * area() ? squareMetres : usualPixels * area();
   }
 
   /** As text that {@link #parse} reads. */

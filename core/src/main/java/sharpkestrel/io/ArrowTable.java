@@ -152,7 +152,7 @@ public record ArrowTable(Table table, Map<String, String> remarks) {
           new Table(total, columns), remarks == null ? Map.of() : new LinkedHashMap<>(remarks));
     } catch (FileFormatException | CancellationException told) {
       throw told;
-    } catch (IOException | RuntimeException wrong) {
+    } catch (IOException | RuntimeException | AssertionError wrong) {
       // The library tells of damage by many kinds of exceptions, its own and those of Java.
       throw new FileFormatException(
           path + " cannot be read as a table of Apache Arrow: " + wrong.getMessage() + ".", wrong);

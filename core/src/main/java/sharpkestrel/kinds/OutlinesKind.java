@@ -45,7 +45,7 @@ final class OutlinesKind extends ResultKind<OutlineSet> {
         "%d points; off by %.2f m RMS, CE90 %.2f m, at most %.2f m",
         off.length,
         Math.sqrt(squares),
-        Fit.circularError90(Math.sqrt(squares)),
+        Fit.withinWhichNineOfTen(off),
         worst);
   }
 

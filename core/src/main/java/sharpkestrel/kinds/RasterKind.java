@@ -58,7 +58,14 @@ final class RasterKind extends ResultKind<Raster> {
             : ", bands moved by " + model.alignment().toText(raster.bands()));
   }
 
+  /** Scenes that do not overlap have no seam to be seen. */
   private static String seams(SeamVisibility seams) {
+    return Double.isNaN(seams.after()) || Double.isNaN(seams.before())
+        ? "; its scenes do not overlap, so there was nothing to balance by"
+        : told(seams);
+  }
+
+  private static String told(SeamVisibility seams) {
     return String.format(
         Locale.ROOT,
         "; along its seams scenes differ by %.2f %% of the range of values, before by %.2f %% (%d blocks of %.0f m)",
@@ -73,6 +80,7 @@ final class RasterKind extends ResultKind<Raster> {
     Optional<String> seams = raster
         .attachments()
         .get(SeamVisibility.class)
+        .filter(s -> !Double.isNaN(s.after()))
         .map(s -> String.format(Locale.ROOT, "seams %.1f %%", s.after()));
     return seams.orElseGet(() -> raster.bands().size() == 1
         ? raster.bands().get(0).role().label()

@@ -67,13 +67,14 @@ public final class Branch {
     return new Branch(nodes, pixels, stability, tree.by());
   }
 
-  /** Pixels of every node of a tree. */
+  /** Pixels of every node of a tree; what has more than an int holds counts as the largest one. */
   public static int[] pixelsOf(MergeTree tree) {
     int[] pixels = new int[tree.nodes()];
     for (int node = 0; node < pixels.length; node++) {
       pixels[node] += node < tree.leaves() ? tree.pixels(node) : 0;
       if (tree.parent(node) >= 0) {
-        pixels[tree.parent(node)] += pixels[node];
+        long both = (long) pixels[tree.parent(node)] + pixels[node];
+        pixels[tree.parent(node)] = (int) Math.min(Integer.MAX_VALUE, both);
       }
     }
     return pixels;

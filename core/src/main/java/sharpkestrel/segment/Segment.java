@@ -48,8 +48,8 @@ public record Segment(
     @Setting(
         label = "Grain",
         does =
-            "Typical area of an object; auto is 60 m² for the merge tree, 150 m² where its criterion is learned, never under 60 pixels,"
-                + " and the regions as they were made for other methods. In pixels where the scene has no place.",
+            "Typical area of an object; auto is 60 m² for the merge tree, 150 m² where its criterion is learned, and 60 pixels where those are under 12;"
+                + " the regions as they were made for other methods. In pixels where the scene has no place.",
         unit = "m²",
         min = 0.01,
         max = 1e9,
@@ -80,8 +80,10 @@ public record Segment(
   private static final double STANDARD_GRAIN = 60;
   private static final double LEARNED_GRAIN = 150;
 
-  /** Of an object of the standard grain, however large its pixels are. */
-  private static final double LEAST_PIXELS = 60;
+  /** An object of the standard grain has at least so many; where pixels are larger, it has the usual number of them. */
+  private static final double LEAST_PIXELS = 12;
+
+  private static final double USUAL_PIXELS = 60;
 
   /** Bytes of a tree in the making for each superpixel, and of what the learned criterion looks at. */
   private static final long TREE_BYTES = 250;
@@ -159,6 +161,6 @@ public record Segment(
 
   private double grainOrStandard(GroundSize ground) {
     double standard = order.criterion() == MergingBy.LEARNED ? LEARNED_GRAIN : STANDARD_GRAIN;
-    return Double.isNaN(grain) ? ground.areaOf(standard, LEAST_PIXELS) : grain;
+    return Double.isNaN(grain) ? ground.areaOf(standard, LEAST_PIXELS, USUAL_PIXELS) : grain;
   }
 }

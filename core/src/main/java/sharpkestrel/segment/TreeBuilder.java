@@ -265,7 +265,7 @@ final class TreeBuilder {
     for (int d = 0; d < dimensions; d++) {
       mix(k + d, l + d, sk, sl, 0);
     }
-    count[keep] += count[lose];
+    count[keep] = (int) Math.min(Integer.MAX_VALUE, (long) count[keep] + count[lose]);
   }
 
   /** The mean of two numbers of regions, and what lies between these where it is a spread. */

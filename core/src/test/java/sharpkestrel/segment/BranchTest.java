@@ -130,4 +130,20 @@ class BranchTest {
   void labelsUnderNodesAreThoseOfTheirSuperpixels() {
     assertThat(Branch.rowOf(TREE, new int[] {7, 4})).containsExactly(-1, 0, 0, 0, -1, 0, -1);
   }
+
+  @Test
+  void regionsOfMorePixelsThanAnIntHoldsAreTheLargestThereAre() {
+    int half = 1 << 30;
+    MergeTree tree = new MergeTree(
+        3,
+        2,
+        new int[] {3, 3, 4, 4, -1},
+        new float[] {1, 2},
+        new int[] {half, half, half},
+        MergingBy.LIKENESS);
+
+    assertThat(Branch.pixelsOf(tree))
+        .containsExactly(half, half, half, Integer.MAX_VALUE, Integer.MAX_VALUE);
+    assertThat(tree.validPixels()).isEqualTo(3L * half);
+  }
 }

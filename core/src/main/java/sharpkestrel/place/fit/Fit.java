@@ -1,5 +1,6 @@
 package sharpkestrel.place.fit;
 
+import java.util.Arrays;
 import java.util.List;
 import sharpkestrel.geo.ImageModel;
 
@@ -45,6 +46,24 @@ public record Fit(
       sum += length * length / lengths.length;
     }
     return lengths.length == 0 ? Double.NaN : Math.sqrt(sum);
+  }
+
+  /**
+   * Radius that holds nine of ten of the errors there are: between the two nearest in order by their places (Hyndman and Fan
+   * 1996, American Statistician 50(4), definition 7), so never above the largest.
+   *
+   * @param lengths of the errors; NaN where there are none
+   */
+  public static double withinWhichNineOfTen(double[] lengths) {
+    if (lengths.length == 0) {
+      return Double.NaN;
+    }
+    double[] sorted = lengths.clone();
+    Arrays.sort(sorted);
+    double place = 0.9 * (sorted.length - 1);
+    int below = (int) place;
+    double above = sorted[Math.min(sorted.length - 1, below + 1)];
+    return sorted[below] + (place - below) * (above - sorted[below]);
   }
 
   /**
