@@ -20,8 +20,10 @@ import sharpkestrel.step.Step;
 /** Objects: pixels with a table. */
 final class ObjectsKind extends ResultKind<ObjectSet> {
 
+  private static final Class<ObjectSet> TYPE = ObjectSet.class;
+
   ObjectsKind() {
-    super(ObjectSet.class, "an object set");
+    super(TYPE, "an object set");
   }
 
   @Override
