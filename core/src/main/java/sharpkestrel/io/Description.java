@@ -162,7 +162,10 @@ public record Description(
 
   private static Band described(Band band, OfBand told) {
     Band named = told.name().map(band::withName).orElse(band);
-    Band withRole = told.role().map(named::withRole).orElse(named);
+    boolean byRole = told.name().isEmpty() && band.name().equals(band.role().label());
+    Band withRole = told.role()
+        .map(role -> byRole ? named.withRole(role).withName(role.label()) : named.withRole(role))
+        .orElse(named);
     Band withUnit = told.unit().map(withRole::withUnit).orElse(withRole);
     double noData = TiffAbout.noData(Double.toString(told.noData()), band.type());
     return Double.isNaN(noData) ? withUnit : withUnit.withType(band.type(), noData);
