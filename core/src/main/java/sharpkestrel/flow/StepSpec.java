@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import sharpkestrel.kinds.ResultKinds;
+import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
@@ -95,6 +96,12 @@ public final class StepSpec {
           || type instanceof ParameterizedType p
               && p.getRawType() == List.class
               && p.getActualTypeArguments()[0] == Path.class;
+    }
+
+    /** Whether its value is a part of the ground, or of a scene without a place. */
+    public boolean isArea() {
+      return rawType() == Optional.class
+          && ((ParameterizedType) type).getActualTypeArguments()[0] == Extent.class;
     }
 
     /** The files that its text names. */

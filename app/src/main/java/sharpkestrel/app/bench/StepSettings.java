@@ -60,8 +60,7 @@ final class StepSettings {
     if (sliders && editor instanceof TextField text && NumberSlider.suits(option)) {
       return new VBox(1, text, new NumberSlider(option, text));
     }
-    boolean area = option.rawType() == Optional.class && option.choices().isEmpty();
-    if (editor instanceof TextField text && area) {
+    if (editor instanceof TextField text && option.isArea()) {
       return new HBox(4, text, taking(text, "View", false), taking(text, "Patch", true));
     }
     return editor;
