@@ -10,7 +10,11 @@ import picocli.CommandLine.Spec;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.BandsOf;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.MergingSchool;
 import sharpkestrel.segment.learn.MergingModel;
@@ -23,6 +27,13 @@ import sharpkestrel.segment.learn.MergingModelFile;
         "Makes the merging model that ships: learns from the roofs of demo surveys, never of held-out ones.",
     mixinStandardHelpOptions = true)
 final class LearnRoofsCommand implements Runnable {
+
+  /** What scenes have besides all their bands, one after another. */
+  private static final List<List<BandRole>> FEWER = List.of(
+      List.of(),
+      List.of(BandRole.RED, BandRole.GREEN, BandRole.BLUE),
+      List.of(),
+      List.of(BandRole.GREEN));
 
   @Option(names = "--seeds", split = ",", description = "Surveys to learn from, seeds below 101.")
   List<Long> seeds = List.of(1L, 2L, 3L, 4L, 5L, 6L, 7L, 8L, 9L);
@@ -53,18 +64,32 @@ final class LearnRoofsCommand implements Runnable {
       }
       Survey survey = SurveyMaker.make(DemoData.surveys(), new Survey.Order(seed, size), job);
       SharpenedOrtho product = SharpenedOrtho.TERRAIN_ORTHO;
-      MergingSchool school = MergingSchool.of(
-          product.of(survey, seed, size, job), product.roofs(survey).outlines(), job);
+      Raster scene = product.of(survey, seed, size, job);
+      MergingSchool school =
+          MergingSchool.of(scene, product.roofs(survey).outlines(), job);
       schools.add(school);
       roofs += school.outlines();
+      // a quarter of the scenes also as a photo has them, a quarter as a single band
+      List<BandRole> fewer = FEWER.get((int) (seed % FEWER.size()));
+      if (!fewer.isEmpty()) {
+        schools.add(MergingSchool.of(
+            with(scene, fewer), product.roofs(survey).outlines(), job));
+      }
     }
     MergingModel model = MergingSchool.learn(
         schools,
         rounds,
         roofs + " roofs in " + seeds.size() + " scenes of Fenwrack Sound with pixels of 0.5 m, "
-            + rounds + " rounds",
+            + rounds + " rounds, some of them also without infrared or as one band",
         job);
     MergingModelFile.write(model, file);
     spec.commandLine().getOut().println(file + ": " + model.about());
+  }
+
+  private static Raster with(Raster scene, List<BandRole> roles) {
+    int[] places = roles.stream()
+        .mapToInt(role -> scene.bands().stream().map(Band::role).toList().indexOf(role))
+        .toArray();
+    return new BandsOf(scene, places);
   }
 }

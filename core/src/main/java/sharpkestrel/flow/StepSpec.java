@@ -248,6 +248,11 @@ public final class StepSpec {
     return info.keepsTones();
   }
 
+  /** Whether it writes files beside those of its result, so that it must not be tried. */
+  public boolean writesBeside() {
+    return info.writesBeside();
+  }
+
   /** Tells what the step makes now from what it made from the same inputs and settings before it was changed. */
   public int version() {
     return info.version();

@@ -32,6 +32,7 @@ import sharpkestrel.step.StepInfo;
     id = "describe",
     stage = Stage.GATHER,
     title = "Describe",
+    writesBeside = true,
     does =
         "Tells of a raster file what it does not say itself: system, roles and names of bands, no-data, date, sun and gains. Kept"
             + " beside the file (NAME.about.json), never in it; it counts wherever the file is opened, and takes the place of what"

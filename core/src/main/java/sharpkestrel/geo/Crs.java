@@ -174,6 +174,15 @@ public final class Crs {
         : Double.NaN;
   }
 
+  /**
+   * From one system to another; a plane whose place on the Earth is not known leads to itself alone.
+   *
+   * @throws CrsException where one of two different ones is none
+   */
+  public static CoordinateMap between(CrsName from, CrsName to) {
+    return from.equals(to) ? CoordinateMap.IDENTITY : of(from).to(of(to));
+  }
+
   /** From this system to another. */
   public CoordinateMap to(Crs other) {
     if (name.equals(other.name)

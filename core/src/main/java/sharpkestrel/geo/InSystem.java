@@ -12,7 +12,7 @@ public final class InSystem implements ImageModel {
   private InSystem(ImageModel model, CrsName crs) {
     this.model = model;
     this.crs = crs;
-    toModel = Crs.of(crs).to(Crs.of(model.crs()));
+    toModel = Crs.between(crs, model.crs());
   }
 
   public static ImageModel of(ImageModel model, CrsName crs) {

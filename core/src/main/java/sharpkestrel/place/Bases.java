@@ -33,9 +33,12 @@ public final class Bases {
   /**
    * Its sensor model where it has one, else its georeference.
    *
-   * @param crs in which the model is to be asked
+   * @param crs in which the model is to be asked; none where the ground is the pixels of a picture, in which nothing lies yet
    */
   public static Optional<ImageModel> of(Raster scene, CrsName crs) {
+    if (!crs.isKnown()) {
+      return Optional.empty();
+    }
     Optional<Rpc> rpc = scene.attachments().get(Rpc.class);
     if (rpc.isPresent()) {
       return Optional.of(InSystem.of(rpc.get(), crs));

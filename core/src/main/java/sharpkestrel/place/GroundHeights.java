@@ -19,9 +19,8 @@ public final class GroundHeights {
    */
   public GroundHeights(Optional<Heights> heights, CrsName crs) {
     this.heights = heights;
-    toModel = heights
-        .map(h -> Crs.of(crs).to(Crs.of(h.model().grid().crs())))
-        .orElse(CoordinateMap.IDENTITY);
+    toModel =
+        heights.map(h -> Crs.between(crs, h.model().grid().crs())).orElse(CoordinateMap.IDENTITY);
   }
 
   /** NaN where the model has none. */

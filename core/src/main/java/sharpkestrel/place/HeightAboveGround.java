@@ -2,7 +2,6 @@ package sharpkestrel.place;
 
 import java.util.List;
 import java.util.Optional;
-import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.GridModel;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -69,7 +68,6 @@ public final class HeightAboveGround extends DerivedRaster {
         raster,
         GridModel.of(raster.grid()),
         Optional.empty(),
-        Crs.of(grid.crs()),
         grid,
         raster.attachments(),
         resampling);

@@ -39,16 +39,16 @@ final class ImageLattice {
   private final int slabs;
   private final AtomicIntegerArray steps;
 
-  ImageLattice(ImageModel model, Optional<Heights> heights, Crs system, Grid grid) {
+  ImageLattice(ImageModel model, Optional<Heights> heights, Grid grid) {
     this.grid = grid;
     this.model = model;
     this.heights = model.usesHeights() ? heights : Optional.empty();
     if (model.usesHeights() && heights.isEmpty()) {
       throw new IllegalArgumentException("The model needs heights");
     }
-    toGround = system.to(Crs.of(model.crs()));
+    toGround = Crs.between(grid.crs(), model.crs());
     toHeights = this.heights
-        .map(h -> system.to(Crs.of(h.model().grid().crs())))
+        .map(h -> Crs.between(grid.crs(), h.model().grid().crs()))
         .orElse(CoordinateMap.IDENTITY);
     lowest = this.heights.map(Heights::lowest).orElse(0.0);
     range = this.heights.map(h -> h.highest() - h.lowest()).orElse(0.0);

@@ -75,7 +75,7 @@ public record Ortho(
     Grid grid = grid(rpc, system, ground, job);
     Attachments attachments = scene.attachments().without(Rpc.class);
     RectifiedRaster rectified = new RectifiedRaster(
-        scene, rpc, Optional.of(ground), system, grid, attachments, result.resampling());
+        scene, rpc, Optional.of(ground), grid, attachments, result.resampling());
     return surface.isPresent()
         ? new TrueOrthoRaster(rectified, new HiddenGround(rpc, ground, system, grid))
         : rectified;

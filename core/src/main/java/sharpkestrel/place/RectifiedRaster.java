@@ -1,7 +1,6 @@
 package sharpkestrel.place;
 
 import java.util.Optional;
-import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.ImageModel;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.DerivedRaster;
@@ -29,20 +28,18 @@ public final class RectifiedRaster extends DerivedRaster {
 
   /**
    * @param heights where the model uses them
-   * @param system of the result's grid
    */
   public RectifiedRaster(
       Raster scene,
       ImageModel model,
       Optional<Heights> heights,
-      Crs system,
       Grid grid,
       Attachments attachments,
       Resampling resampling) {
     super(grid, scene.bands(), attachments, Zoom.RESAMPLING.over(scene.zoom()));
     this.scene = scene;
     this.resampling = resampling;
-    lattice = new ImageLattice(model, heights, system, grid);
+    lattice = new ImageLattice(model, heights, grid);
     nativeRatio = lattice.pixelsOfSceneInOne();
   }
 

@@ -78,7 +78,6 @@ public final class Reprojected {
         placed,
         GridModel.of(placed.grid()),
         Optional.empty(),
-        system,
         grid,
         placed.attachments(),
         Resampling.NEAREST);

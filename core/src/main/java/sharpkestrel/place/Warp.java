@@ -27,7 +27,6 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
-import sharpkestrel.step.Suits;
 
 /** Lays a scene onto the ground by its tie points. */
 @StepInfo(
@@ -45,9 +44,10 @@ public record Warp(
     @Group Relief relief,
 
     @In(
-        does = "A placed raster whose pixels those of the result are to coincide with.",
-        optional = true,
-        suits = Suits.PLACED)
+        does =
+            "A raster whose pixels those of the result are to coincide with; needed where the points lie on a picture without a"
+                + " coordinate system.",
+        optional = true)
     Optional<Raster> reference,
 
     @Setting(
@@ -72,8 +72,7 @@ public record Warp(
     CrsName target = result.crs().isKnown()
         ? result.crs()
         : reference.map(r -> r.grid().crs()).orElse(own.crs());
-    Crs system = Crs.of(target);
-    Grid grid = grid(fit.model(), own, system, ground);
+    Grid grid = target.isKnown() ? grid(fit.model(), own, Crs.of(target), ground) : pictureGrid();
     Placement placement = new Placement(
         fit.kind().label(),
         own.of(TiePoint.Use.CONTROL).size(),
@@ -84,8 +83,16 @@ public record Warp(
         GroundSize.of(grid).mean());
     Attachments attachments =
         scene.attachments().without(Rpc.class).with(Placement.class, placement);
-    return new RectifiedRaster(
-        scene, fit.model(), ground, system, grid, attachments, result.resampling());
+    return new RectifiedRaster(scene, fit.model(), ground, grid, attachments, result.resampling());
+  }
+
+  /** The reference's own pixels, where they are the ground. */
+  private Grid pictureGrid() {
+    return reference
+        .map(Raster::grid)
+        .orElseThrow(() -> new RasterException(
+            "These points lie on the pixels of a picture without a coordinate system. Give that picture as reference"
+                + " (--reference), so that the result has its pixels."));
   }
 
   private Fit fit(TiePoints own, Optional<Heights> ground) {

@@ -22,12 +22,12 @@ import sharpkestrel.step.Suits;
         "Learns from outlines of things which neighbouring regions belong together, for the learned criterion of 'segment'. In"
             + " each round regions merge by what was learned so far, and the pairs that come up are added to the lessons.")
 public record LearnMerging(
-    @In(does = "The scene that the outlines lie in, with red, blue and near infrared.")
+    @In(does = "The scene that the outlines lie in; the more bands have roles, the better.")
     Raster scene,
 
     @In(
         does =
-            "Outlines of whole things, such as roofs, a hundred or more; objects that were picked will do too.",
+            "Outlines of whole things, such as roofs, ten or more, better a hundred; objects that were picked will do too.",
         byHand = true,
         suits = Suits.OBJECTS)
     OutlineSet outlines,
@@ -42,7 +42,7 @@ public record LearnMerging(
     int rounds)
     implements Step<MergingModel> {
 
-  private static final int LEAST_OUTLINES = 20;
+  private static final int LEAST_OUTLINES = 10;
 
   @Override
   public MergingModel run(Job job) {

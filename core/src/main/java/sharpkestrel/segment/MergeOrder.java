@@ -12,7 +12,8 @@ public record MergeOrder(
         label = "Criterion",
         does =
             "likeness: what is alike and without a sharp border merges first; learned: as a merging model says, which tells the"
-                + " lit and the shaded side of one roof from a roof and its shadow (bands red, blue and near infrared).",
+                + " lit and the shaded side of one roof from a roof and its shadow. It says where a scene lies outside of what"
+                + " was learned from.",
         initial = "likeness")
     MergingBy criterion,
 

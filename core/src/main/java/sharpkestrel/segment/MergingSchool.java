@@ -15,6 +15,7 @@ import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.ScratchLabels;
 import sharpkestrel.raster.Window;
+import sharpkestrel.segment.learn.Card;
 import sharpkestrel.segment.learn.Lessons;
 import sharpkestrel.segment.learn.MergingModel;
 import sharpkestrel.segment.learn.Trainer;
@@ -35,16 +36,16 @@ public final class MergingSchool {
   private final FeatureSpace space;
   private final RegionGraph graph;
   private final Rims rims;
-  private final double pixel;
+  private final GroundSize ground;
   private final int[] outlineOf;
   private final int outlines;
 
   private MergingSchool(
-      FeatureSpace space, RegionGraph graph, Rims rims, double pixel, int[] outlineOf) {
+      FeatureSpace space, RegionGraph graph, Rims rims, GroundSize ground, int[] outlineOf) {
     this.space = space;
     this.graph = graph;
     this.rims = rims;
-    this.pixel = pixel;
+    this.ground = ground;
     this.outlineOf = outlineOf;
     outlines = (int) Arrays.stream(outlineOf).filter(i -> i > 0).distinct().count();
   }
@@ -61,11 +62,7 @@ public final class MergingSchool {
     RegionGraph graph = RegionGraph.of(space, labels, count, job);
     Rims rims = Rims.of(graph, space, labels, sunAzimuth(scene), job);
     return new MergingSchool(
-        space,
-        graph,
-        rims,
-        GroundSize.of(scene).mean(),
-        outlinesOf(labels, graph.counts, outlines, job));
+        space, graph, rims, GroundSize.of(scene), outlinesOf(labels, graph.counts, outlines, job));
   }
 
   /** Degrees clockwise from north, NaN where the scene does not say. */
@@ -107,6 +104,10 @@ public final class MergingSchool {
     return outlineOf;
   }
 
+  private Card card() {
+    return Card.of(ground, space.roles(), space.contrast());
+  }
+
   /** Outlines that have most of a superpixel. */
   public int outlines() {
     return outlines;
@@ -118,6 +119,7 @@ public final class MergingSchool {
    * @param about what they are, for the model's reader
    */
   public static MergingModel learn(List<MergingSchool> schools, int rounds, String about, Job job) {
+    Card card = schools.stream().map(MergingSchool::card).reduce(Card::with).orElseThrow();
     Lessons all = new Lessons(PairEvidence.NAMES.size());
     Optional<MergingModel> model = Optional.empty();
     for (int round = 0; round < rounds; round++) {
@@ -127,7 +129,7 @@ public final class MergingSchool {
       int seed = 1000 * round;
       Parallel.run(runs, job, i -> {
         MergingSchool school = schools.get(i / REFUSED.length);
-        learned[i] = school.run(soFar, REFUSED[i % REFUSED.length], seed + i, job);
+        learned[i] = school.run(soFar, card, REFUSED[i % REFUSED.length], seed + i, job);
       });
       for (Lessons lessons : learned) {
         all.addAll(lessons);
@@ -135,16 +137,17 @@ public final class MergingSchool {
       job.progress("Learning merging", round + 1, rounds);
       model = Optional.of(new MergingModel(
           about + ", " + all.count() + " pairs",
+          card,
           PairEvidence.NAMES,
           Trainer.train(all, EPOCHS, job)));
     }
     return model.orElseThrow();
   }
 
-  private Lessons run(Optional<MergingModel> model, double refused, long seed, Job job) {
+  private Lessons run(Optional<MergingModel> model, Card card, double refused, long seed, Job job) {
     RegionGraph own = graph.copy();
     Rims ownRims = rims.copyFor(own);
-    PairEvidence evidence = new PairEvidence(own, ownRims, space, pixel);
+    PairEvidence evidence = new PairEvidence(own, ownRims, space, card.pixelOf(ground));
     double usualPixels = Arrays.stream(graph.counts).average().orElse(1);
     Teacher teacher = new Teacher(outlineOf, evidence, usualPixels, refused, seed);
     new TreeBuilder(

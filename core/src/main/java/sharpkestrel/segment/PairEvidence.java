@@ -4,7 +4,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import sharpkestrel.raster.BandRole;
-import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.regions.FeatureSpace;
 import sharpkestrel.segment.regions.Logarithm;
 
@@ -12,7 +11,8 @@ import sharpkestrel.segment.regions.Logarithm;
  * What a learned criterion looks at in a pair of neighbouring regions: sizes, light and colour of both, how they vary, how
  * sharp the border and the rims are, what lies behind the rims towards the sun and away from it, the forms of both and of
  * the two together, how the border runs through them, and what merging costs without any learning. All of it comes from
- * numbers that are kept while regions merge. The brighter region is the first of the two.
+ * numbers that are kept while regions merge. The brighter region is the first of the two. Light and colours count from what is
+ * usual in the scene, so that the unit of the numbers does not matter; what a scene's bands do not say is NaN.
  */
 final class PairEvidence {
 
@@ -29,10 +29,10 @@ final class PairEvidence {
       "colour apart",
       "light of the brighter",
       "light of the darker",
-      "infrared over red of the brighter",
-      "infrared over red of the darker",
-      "red over blue of the brighter",
-      "red over blue of the darker",
+      "infrared over red of the brighter, over the usual",
+      "infrared over red of the darker, over the usual",
+      "red over blue of the brighter, over the usual",
+      "red over blue of the darker, over the usual",
       "infrared over red apart",
       "red over blue apart",
       "light within the brighter",
@@ -90,8 +90,12 @@ final class PairEvidence {
   private final Rims rims;
   private final double pixel;
   private final double usualLight;
-  private final FeatureSpace.Ratio infrared;
-  private final FeatureSpace.Ratio red;
+  private final Optional<FeatureSpace.Ratio> infrared;
+  private final Optional<FeatureSpace.Ratio> red;
+
+  /** Where the colour is among the parts of the space; -1 for a single band. */
+  private final int colour;
+
   private final float[] rim = new float[Rims.RIM];
   private final Form brighterForm = new Form();
   private final Form darkerForm = new Form();
@@ -138,27 +142,22 @@ final class PairEvidence {
   }
 
   /**
-   * @param pixel side in metres
+   * @param pixel side in metres, or what it counts as
    */
   PairEvidence(RegionGraph graph, Rims rims, FeatureSpace space, double pixel) {
     this.graph = graph;
     this.rims = rims;
     this.pixel = pixel;
-    infrared = ratio(space.ratio(BandRole.NEAR_INFRARED, BandRole.RED), "near infrared and red");
-    red = ratio(space.ratio(BandRole.RED, BandRole.BLUE), "red and blue");
+    infrared = space.ratio(BandRole.NEAR_INFRARED, BandRole.RED);
+    red = space.ratio(BandRole.RED, BandRole.BLUE);
+    colour =
+        graph.parts.size() > 1 && graph.parts.get(1).kind() == FeatureSpace.Kind.COLOUR ? 1 : -1;
     float[] lights = new float[graph.regions];
     for (int i = 0; i < lights.length; i++) {
       lights[i] = graph.numbers[i * graph.stride];
     }
     Arrays.sort(lights);
     usualLight = lights[lights.length / 2];
-  }
-
-  private static FeatureSpace.Ratio ratio(Optional<FeatureSpace.Ratio> ratio, String bands) {
-    return ratio.orElseThrow(
-        () -> new RasterException(
-            "A learned criterion needs the bands " + bands
-                + ", each with a weight above 0: give the bands their roles with 'stack', or choose the criterion 'likeness'."));
   }
 
   /**
@@ -183,7 +182,7 @@ final class PairEvidence {
     int border = edge * (1 + graph.parts.size());
     double length = graph.borders[border];
     double contrastOfLight = graph.borders[border + 1] / length;
-    double contrastOfColour = graph.borders[border + 2] / length;
+    double contrastOfColour = colour < 0 ? Double.NaN : graph.borders[border + 2] / length;
     float[] r = rims.rims;
     double area = pixel * pixel;
     int k = 0;
@@ -203,24 +202,24 @@ final class PairEvidence {
     int within = graph.variance;
     out[k++] = log(SMALL + numbers[p + within]);
     out[k++] = log(SMALL + numbers[q + within]);
-    out[k++] = log(0.02 + numbers[p + within + 1]);
-    out[k++] = log(0.02 + numbers[q + within + 1]);
+    out[k++] = colour < 0 ? Float.NaN : log(0.02 + numbers[p + within + colour]);
+    out[k++] = colour < 0 ? Float.NaN : log(0.02 + numbers[q + within + colour]);
     double share = np / n;
     out[k++] = log((SMALL + share * (1 - share) * light * light)
         / (SMALL + share * numbers[p + within] + (1 - share) * numbers[q + within]));
     out[k++] = log(SMALL + contrastOfLight);
-    out[k++] = log(SMALL + contrastOfColour);
+    out[k++] = ofColour(contrastOfColour);
     int side = edge * Rims.SIDE;
     int sign = inOrder ? 1 : -1;
     out[k++] = (float)
         (sign * (rims.sides[side + Rims.LIGHT] - rims.sides[side + Rims.LIGHT + 1]) / length);
     double around = Math.max(1, rim[Rims.LENGTH]);
     out[k++] = log(SMALL + rim[Rims.LIGHT_CONTRAST] / around);
-    out[k++] = log(SMALL + rim[Rims.COLOUR_CONTRAST] / around);
+    out[k++] = ofColour(rim[Rims.COLOUR_CONTRAST] / around);
     out[k++] = log(SMALL + r[u + Rims.LIGHT_CONTRAST] / r[u + Rims.LENGTH]);
     out[k++] = log(SMALL + r[v + Rims.LIGHT_CONTRAST] / r[v + Rims.LENGTH]);
-    out[k++] = log(SMALL + r[u + Rims.COLOUR_CONTRAST] / r[u + Rims.LENGTH]);
-    out[k++] = log(SMALL + r[v + Rims.COLOUR_CONTRAST] / r[v + Rims.LENGTH]);
+    out[k++] = ofColour(r[u + Rims.COLOUR_CONTRAST] / r[u + Rims.LENGTH]);
+    out[k++] = ofColour(r[v + Rims.COLOUR_CONTRAST] / r[v + Rims.LENGTH]);
     double own = share * numbers[p] + (1 - share) * numbers[q];
     out[k++] = (float) (own - rim[Rims.BEHIND] / around);
     k = suns(p, q, u, v, own, out, k);
@@ -233,10 +232,17 @@ final class PairEvidence {
     return Logarithm.of((float) x);
   }
 
+  private float ofColour(double contrast) {
+    return colour < 0 ? Float.NaN : log(SMALL + contrast);
+  }
+
   private double colourApart(int p, int q) {
-    FeatureSpace.Part colour = graph.parts.get(1);
+    if (colour < 0) {
+      return Double.NaN;
+    }
+    FeatureSpace.Part part = graph.parts.get(colour);
     double square = 0;
-    for (int k = colour.from(); k < colour.to(); k++) {
+    for (int k = part.from(); k < part.to(); k++) {
       double d = graph.numbers[p + k] - graph.numbers[q + k];
       square += d * d;
     }
@@ -244,10 +250,10 @@ final class PairEvidence {
   }
 
   private int colours(int p, int q, float[] out, int from) {
-    float infraredP = infrared.of(graph.numbers, p);
-    float infraredQ = infrared.of(graph.numbers, q);
-    float redP = red.of(graph.numbers, p);
-    float redQ = red.of(graph.numbers, q);
+    float infraredP = of(infrared, p);
+    float infraredQ = of(infrared, q);
+    float redP = of(red, p);
+    float redQ = of(red, q);
     int k = from;
     out[k++] = infraredP;
     out[k++] = infraredQ;
@@ -256,6 +262,10 @@ final class PairEvidence {
     out[k++] = infraredP - infraredQ;
     out[k++] = redP - redQ;
     return k;
+  }
+
+  private float of(Optional<FeatureSpace.Ratio> ratio, int region) {
+    return ratio.isEmpty() ? Float.NaN : ratio.get().of(graph.numbers, region);
   }
 
   /** What lies behind the rims, away from the sun and towards it; where nothing does, the light of the region itself. */

@@ -29,7 +29,7 @@ import sharpkestrel.step.StepInfo;
     id = "segment",
     stage = Stage.SEGMENT,
     title = "Segment",
-    version = 3,
+    version = 4,
     does =
         "Grows superpixels and merges them, the cheapest pair first, into one tree for the scene: pairs that are alike in"
             + " colour, light and height, with no sharp border between them, that make a rectangle. The grain chooses a"
@@ -64,7 +64,9 @@ public record Segment(
         label = "Weights",
         does =
             "What counts how much, against 1 as it is: bands by role, light, colour, height, layer, edges (contrast across a"
-                + " border), form (rectangles first), e.g. near_infrared=2,light=0.5,form=0.",
+                + " border), form (rectangles first), e.g. near_infrared=2,light=0.5,form=0. texture=1 takes what shows within off the"
+                + " contrast across a border: for land, water and haze rather than roofs; auto is 1 where there is no place or pixels"
+                + " are over 1.5 m, else 0.",
         initial = "auto")
     List<String> weights,
 
@@ -85,13 +87,16 @@ public record Segment(
 
   private static final double USUAL_PIXELS = 60;
 
+  /** Metres. */
+  private static final double LARGE_PIXEL = 1.5;
+
   /** Bytes of a tree in the making for each superpixel, and of what the learned criterion looks at. */
   private static final long TREE_BYTES = 250;
 
   private static final long LEARNED_BYTES = 4 * (Rims.RIM + 3 * Rims.SIDE);
 
   public Segment {
-    Weights.parse(weights);
+    Weights.parse(weights, 0);
   }
 
   @Override
@@ -103,9 +108,10 @@ public record Segment(
           + " is larger than the scene (" + Math.round(sceneArea) + " " + ground.areaUnit()
           + "). Choose less.");
     }
-    Weights wanted = Weights.parse(weights);
+    Weights wanted = Weights.parse(weights, usualTexture(ground));
     FeatureSpace space =
         FeatureSpace.of(scene, wanted.bands(), models.aboveGround(scene.grid()), layers(), job);
+    order.learned().ifPresent(model -> warnOutside(model, space, ground, job));
     ScratchLabels labels = new ScratchLabels(scene.grid());
     int count = regions.make(scene, onGrid(Resampling.NEAREST), space, labels, job);
     checkRoom(count);
@@ -115,12 +121,29 @@ public record Segment(
     return cut(labels, new TreeBuilder(graph, wanted.criterion(), learned).build(job));
   }
 
+  /** Things of the size of a roof are told where a pixel is small; else, and in a photo, it is land that is. */
+  private double usualTexture(GroundSize ground) {
+    boolean land = !ground.inMetres() || ground.mean() > LARGE_PIXEL;
+    return land && order.criterion() == MergingBy.LIKENESS ? 1 : 0;
+  }
+
   private void checkRoom(int count) {
     long each = TREE_BYTES + (order.criterion() == MergingBy.LEARNED ? LEARNED_BYTES : 0);
     Heap.check(
         each * count,
         String.format(Locale.ROOT, "The tree of %,d superpixels or regions", count),
         "Take larger ones (the setting Superpixel, or the method's own), clip a smaller area");
+  }
+
+  private static void warnOutside(
+      MergingModel model, FeatureSpace space, GroundSize ground, Job job) {
+    List<String> differs = model.card().outside(ground, space.roles(), space.contrast());
+    if (!differs.isEmpty()) {
+      job.warn("This scene lies outside of what the merging model has seen (" + model.about()
+          + "): " + String.join("; ", differs)
+          + ". What it makes may be worse than the criterion 'likeness': compare the two, or learn from outlines in"
+          + " this scene with 'learn-merging'.");
+    }
   }
 
   private LearnedCosts learned(
@@ -133,7 +156,7 @@ public record Segment(
     }
     Rims rims = Rims.of(graph, space, labels, sunAzimuth, job);
     PairEvidence evidence =
-        new PairEvidence(graph, rims, space, GroundSize.of(scene).mean());
+        new PairEvidence(graph, rims, space, model.card().pixelOf(GroundSize.of(scene)));
     return new LearnedCosts(evidence, rims, Optional.of(model));
   }
 

@@ -27,6 +27,7 @@ final class TreeBuilder {
   private final int dimensions;
   private final int parts;
   private final int[] partFrom;
+  private final Criterion criterion;
   private final double[] weights;
   private final double[] floors;
   private final double edgePower;
@@ -43,6 +44,10 @@ final class TreeBuilder {
 
   private final int[] halves;
   private final float[] borders;
+
+  /** Of each region what its borders within add up to, as of {@link #borders}; none where the criterion does not ask. */
+  private final float[] within;
+
   private final int[] head;
 
   /** Of each region how many edges it has. */
@@ -76,6 +81,7 @@ final class TreeBuilder {
     this.learned = learned;
     this.many = many;
     n = graph.regions;
+    this.criterion = criterion;
     dimensions = graph.dimensions;
     parts = graph.parts.size();
     partFrom = new int[parts + 1];
@@ -102,6 +108,7 @@ final class TreeBuilder {
     int m = graph.edges;
     halves = graph.halves;
     borders = graph.borders;
+    within = new float[criterion.texture() > 0 ? n * (1 + parts) : 0];
     head = new int[n];
     Arrays.fill(head, -1);
     degree = new int[n];
@@ -197,15 +204,15 @@ final class TreeBuilder {
     for (int q = 0; q < parts; q++) {
       double distance = squaredDistance(a, b, q);
       if (edgePower == 1) {
-        distance = Math.sqrt(distance) * borders[border + 1 + q] / length;
+        distance = Math.sqrt(distance) * contrast(a, b, border, q);
       } else if (edgePower > 0) {
-        distance = Math.pow(distance, 1 - edgePower / 2)
-            * Math.pow(borders[border + 1 + q] / length, edgePower);
+        distance =
+            Math.pow(distance, 1 - edgePower / 2) * Math.pow(contrast(a, b, border, q), edgePower);
       }
       if (floors[q] != Double.POSITIVE_INFINITY) {
-        double within =
+        double spread =
             na * numbers[a * stride + variance + q] + nb * numbers[b * stride + variance + q];
-        distance /= floors[q] + within / total;
+        distance /= floors[q] + spread / total;
       }
       sum += weights[q] * distance;
     }
@@ -215,6 +222,18 @@ final class TreeBuilder {
       shape = form == 1 ? shape : Math.pow(shape, form);
     }
     return na * nb / total * sum / length * shape;
+  }
+
+  /** How sharp a border is in a part of the space. */
+  private double contrast(int a, int b, int border, int part) {
+    double contrast = borders[border + 1 + part] / borders[border];
+    if (within.length == 0 || floors[part] == Double.POSITIVE_INFINITY) {
+      return contrast;
+    }
+    int p = a * (1 + parts);
+    int q = b * (1 + parts);
+    return criterion.beyondTexture(
+        contrast, within[p] + within[q], within[p + 1 + part] + within[q + 1 + part]);
   }
 
   private double squaredDistance(int a, int b, int part) {
@@ -282,6 +301,10 @@ final class TreeBuilder {
     int keep = count[a] >= count[b] ? a : b;
     int lose = keep == a ? b : a;
     join(keep, lose);
+    for (int q = 0; q <= parts && within.length > 0; q++) {
+      within[keep * (1 + parts) + q] +=
+          within[lose * (1 + parts) + q] + borders[edge * (1 + parts) + q];
+    }
     learned.ifPresent(costs -> costs.rims().join(keep, lose, edge));
     node[keep] = made;
     boolean marked = degree[keep] < (long) many * (1 + degree[lose]);

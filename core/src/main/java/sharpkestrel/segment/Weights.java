@@ -11,12 +11,13 @@ import sharpkestrel.raster.RasterException;
 record Weights(Map<BandRole, Double> bands, Criterion criterion) {
 
   private static final List<String> OTHERS =
-      List.of("light", "colour", "height", "layer", "edges", "form");
+      List.of("light", "colour", "height", "layer", "edges", "form", "texture");
 
   /**
    * @param texts name=number; what is left out counts 1
+   * @param texture where nothing is said of it
    */
-  static Weights parse(List<String> texts) {
+  static Weights parse(List<String> texts, double texture) {
     Map<BandRole, Double> bands = new EnumMap<>(BandRole.class);
     Map<String, Double> others = new LinkedHashMap<>();
     for (String text : texts) {
@@ -47,7 +48,8 @@ record Weights(Map<BandRole, Double> bands, Criterion criterion) {
             others.getOrDefault("height", 1.0) * standard.height(),
             others.getOrDefault("layer", 1.0) * standard.layers(),
             edges,
-            others.getOrDefault("form", 1.0) * standard.form()));
+            others.getOrDefault("form", 1.0) * standard.form(),
+            others.getOrDefault("texture", texture)));
   }
 
   private static double value(String[] sides, String text) {

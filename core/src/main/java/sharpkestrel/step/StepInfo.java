@@ -25,4 +25,7 @@ public @interface StepInfo {
 
   /** Whether a raster that it makes is as light and dark as the one it is made from, so that both are seen alike. */
   boolean keepsTones() default true;
+
+  /** Whether it writes files beside those of its result; such a step is run when it is told to and never tried before. */
+  boolean writesBeside() default false;
 }

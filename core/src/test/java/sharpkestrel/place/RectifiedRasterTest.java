@@ -7,7 +7,6 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.FrameCamera;
 import sharpkestrel.geo.GridModel;
 import sharpkestrel.geo.ImageModel;
@@ -62,8 +61,7 @@ class RectifiedRasterTest {
     Optional<Heights> heights = model.usesHeights()
         ? Optional.of(Heights.of(hills(), 0, Optional.empty(), Job.QUIET))
         : Optional.empty();
-    return new RectifiedRaster(
-        photo(), model, heights, Crs.of(UTM), GROUND, Attachments.NONE, Resampling.CUBIC);
+    return new RectifiedRaster(photo(), model, heights, GROUND, Attachments.NONE, Resampling.CUBIC);
   }
 
   /** At levels of the pyramid, too, where nodes lie farther apart on the ground. */
@@ -158,7 +156,6 @@ class RectifiedRasterTest {
         photo(),
         CAMERA,
         Optional.of(Heights.of(holed, 0, Optional.empty(), Job.QUIET)),
-        Crs.of(UTM),
         wide,
         Attachments.NONE,
         Resampling.NEAREST);
@@ -177,13 +174,7 @@ class RectifiedRasterTest {
     Grid own = new Grid(900, 900, Affine.northUp(500_000, 6_702_000, 1), UTM);
     Raster photo = photo();
     RectifiedRaster laid = new RectifiedRaster(
-        photo,
-        GridModel.of(own),
-        Optional.empty(),
-        Crs.of(UTM),
-        own,
-        Attachments.NONE,
-        Resampling.CUBIC);
+        photo, GridModel.of(own), Optional.empty(), own, Attachments.NONE, Resampling.CUBIC);
 
     float[] same = laid.read(0, own.window(), Request.BACKGROUND)[0];
     float[] before = photo.read(0, own.window(), Request.BACKGROUND)[0];

@@ -87,19 +87,21 @@ class CriterionTest {
 
   @Test
   void weightsOfZeroTakeAPartOut() {
-    Weights weights = Weights.parse(List.of("light=0", "near_infrared=2", "form=0", "edges=2"));
+    Weights weights =
+        Weights.parse(List.of("light=0", "near_infrared=2", "form=0", "edges=2"), 0.5);
 
-    assertThat(weights.criterion()).isEqualTo(new Criterion(0, 1, 1, 0.2, 2, 0));
+    assertThat(weights.criterion()).isEqualTo(new Criterion(0, 1, 1, 0.2, 2, 0, 0.5));
     assertThat(weights.bands())
         .containsExactlyEntriesOf(java.util.Map.of(BandRole.NEAR_INFRARED, 2.0));
   }
 
   @Test
   void wrongWeightsAreNamed() {
-    assertThatThrownBy(() -> Weights.parse(List.of("brightness=2")))
+    assertThatThrownBy(() -> Weights.parse(List.of("brightness=2"), 0))
         .hasMessageContaining("brightness=2")
         .hasMessageContaining("light, colour, height");
-    assertThatThrownBy(() -> Weights.parse(List.of("red=-1"))).hasMessageContaining("red=-1");
-    assertThatThrownBy(() -> Weights.parse(List.of("edges=3"))).hasMessageContaining("at most 2");
+    assertThatThrownBy(() -> Weights.parse(List.of("red=-1"), 0)).hasMessageContaining("red=-1");
+    assertThatThrownBy(() -> Weights.parse(List.of("edges=3"), 0))
+        .hasMessageContaining("at most 2");
   }
 }

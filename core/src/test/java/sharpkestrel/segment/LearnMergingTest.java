@@ -2,6 +2,7 @@ package sharpkestrel.segment;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -17,10 +18,13 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Jobs;
 import sharpkestrel.raster.Made;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.SampleType;
 import sharpkestrel.segment.learn.MergingModel;
 
 class LearnMergingTest {
@@ -110,13 +114,13 @@ class LearnMergingTest {
   void tooFewOutlinesAndOnesInAnotherSystemAreRefused() {
     Town town = Town.of(1);
     OutlineSet few = new OutlineSet(
-        town.roofs.crs(), town.roofs.outlines().subList(0, 12), new Table(12, List.of()));
+        town.roofs.crs(), town.roofs.outlines().subList(0, 9), new Table(9, List.of()));
     OutlineSet elsewhere =
         new OutlineSet(CrsName.epsg(32631), town.roofs.outlines(), town.roofs.table());
 
     assertThatThrownBy(() -> new LearnMerging(town.scene, few, 2).run(Job.QUIET))
-        .hasMessageContaining("Of 12 outlines 12")
-        .hasMessageContaining("at least 20");
+        .hasMessageContaining("Of 9 outlines 9")
+        .hasMessageContaining("at least 10");
     assertThatThrownBy(() -> new LearnMerging(town.scene, elsewhere, 2).run(Job.QUIET))
         .hasMessageContaining("EPSG:32631")
         .hasMessageContaining("scene's system");
@@ -137,14 +141,69 @@ class LearnMergingTest {
     assertThat(learned.objects()).isLessThanOrEqualTo(SIDE * SIDE / 4 / 150);
   }
 
+  /** Ten roofs of the hundred: the two sides of those that were not shown are joined, too. */
   @Test
-  void aSceneWithoutNearInfraredCannotBeMergedByWhatWasLearned() {
-    Raster grey = Made.placed(60, 60, 0.5, (b, col, row) -> col, BandRole.PAN);
+  void tenOutlinesAreEnoughToBeBetterThanNone() {
+    Town learned = Town.of(4);
+    OutlineSet ten = new OutlineSet(
+        learned.roofs.crs(), learned.roofs.outlines().subList(20, 30), new Table(10, List.of()));
+    MergingModel model = new LearnMerging(learned.scene, ten, 3).run(Job.QUIET);
+    Town other = Town.of(5);
 
-    assertThatThrownBy(() -> StepCatalogue.get("segment")
-            .make(Map.of("scene", grey), Map.of("criterion", "learned"))
-            .run(Job.QUIET))
-        .hasMessageContaining("near infrared and red")
-        .hasMessageContaining("likeness");
+    double plain =
+        other.fit(Map.of("scene", other.scene), Map.of("grain", "200")).recall();
+    double with = other
+        .fit(
+            Map.of("scene", other.scene, "model", model),
+            Map.of("grain", "200", "criterion", "learned"))
+        .recall();
+
+    assertThat(with).isGreaterThan(plain + 0.2);
+    assertThat(model.card().bands()).containsExactly("blue", "red", "near_infrared");
+  }
+
+  /** Photos and single bands are merged, and it is said what of them was not learned from. */
+  @Test
+  void anyBandsWillDoAndWhatWasNotSeenIsSaid() {
+    Town town = Town.of(6);
+    float[][] planes = Made.samples(town.scene);
+    Raster photo = Made.on(
+        Grid.ofPixels(SIDE, SIDE),
+        SampleType.UINT8,
+        (b, col, row) -> 0.6 * planes[0][row * SIDE + col],
+        BandRole.OTHER);
+    List<String> warnings = new ArrayList<>();
+
+    Cut cut = (Cut) StepCatalogue.get("segment")
+        .make(Map.of("scene", photo), Map.of("criterion", "learned"))
+        .run(Jobs.warning(warnings));
+
+    assertThat(cut.objects()).isBetween(100, SIDE * SIDE / 60);
+    assertThat(warnings)
+        .anySatisfy(text -> assertThat(text)
+            .contains("outside of what the merging model has seen")
+            .contains("has no place")
+            .contains("learn-merging"));
+  }
+
+  /** The unit of the numbers and the gain of a band do not matter to what was learned. */
+  @Test
+  void whatWasLearnedDoesNotDependOnTheUnitOfTheNumbers() {
+    Town town = Town.of(7);
+    float[][] planes = Made.samples(town.scene);
+    Raster other = Made.placed(
+        SIDE,
+        SIDE,
+        0.5,
+        (b, col, row) -> planes[b][row * SIDE + col] * 40 * (b == 2 ? 3 : 1),
+        BandRole.BLUE,
+        BandRole.RED,
+        BandRole.NEAR_INFRARED);
+    Map<String, String> settings = Map.of("criterion", "learned", "grain", "150");
+
+    double one = town.fit(Map.of("scene", town.scene), settings).recall();
+    double two = town.fit(Map.of("scene", other), settings).recall();
+
+    assertThat(two).isCloseTo(one, within(0.05));
   }
 }

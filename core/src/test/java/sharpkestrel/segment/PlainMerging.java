@@ -17,6 +17,7 @@ final class PlainMerging {
   private final Criterion criterion;
   private final int width;
   private final int[] region;
+  private final int[] superpixel;
   private final float[] features;
   private final int d;
   private final Map<Integer, Integer> valuedAt = new HashMap<>();
@@ -28,6 +29,7 @@ final class PlainMerging {
     width = all.width();
     region = new int[all.area()];
     labels.read(all, region);
+    superpixel = region.clone();
     features = space.read(all, Job.QUIET.request());
     d = space.dimensions();
   }
@@ -122,6 +124,8 @@ final class PlainMerging {
       }
       double contrast = 0;
       length = 0;
+      int inner = 0;
+      double texture = 0;
       for (int i = 0; i < region.length; i++) {
         for (int step : new int[] {1, width}) {
           int j = i + step;
@@ -130,13 +134,23 @@ final class PlainMerging {
             length++;
             contrast += across(part, behind(i, -step), behind(j, step));
           }
+          if (beside
+              && (region[i] == a || region[i] == b)
+              && region[j] == region[i]
+              && superpixel[j] != superpixel[i]) {
+            inner++;
+            texture += across(part, behind(i, -step), behind(j, step));
+          }
         }
       }
       double floor = Criterion.floor(part.kind());
       sum += criterion.weight(part.kind())
           * Math.sqrt(distance)
-          * contrast
-          / length
+          * (Double.isInfinite(floor) || criterion.texture() == 0 || inner == 0
+              ? contrast / length
+              : Math.max(
+                  0.1 * contrast / length,
+                  contrast / length - criterion.texture() * texture / (inner + 2000)))
           / (Double.isInfinite(floor) ? 1 : floor + within);
     }
     return na * nb / (na + nb) * sum / length * shape(a, b);

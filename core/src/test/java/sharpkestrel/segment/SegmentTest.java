@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -15,6 +16,7 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
@@ -24,6 +26,7 @@ import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
+import sharpkestrel.raster.Made;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.SampleType;
@@ -207,16 +210,17 @@ class SegmentTest {
   }
 
   @ParameterizedTest
-  @ValueSource(longs = {11, 12, 13})
-  void mergesAreThoseOfAPlainSearchForTheCheapestPair(long seed) {
+  @CsvSource({"11,0", "12,0", "13,0", "14,1", "15,3"})
+  void mergesAreThoseOfAPlainSearchForTheCheapestPair(long seed, double texture) {
+    Criterion criterion = new Criterion(0.2, 1, 1, 0.2, 1, 1, texture);
     MemoryRaster scene = patches(60, 50, seed);
     FeatureSpace space = FeatureSpace.of(scene, Map.of(), Job.QUIET);
     ScratchLabels labels = new ScratchLabels(scene.grid());
     int regions = Superpixels.make(space, 5, 0.1, labels, Job.QUIET);
-    List<Double> expected = new PlainMerging(space, labels, Criterion.STANDARD).heights();
+    List<Double> expected = new PlainMerging(space, labels, criterion).heights();
 
     RegionGraph graph = RegionGraph.of(space, labels, regions, Job.QUIET);
-    MergeTree tree = new TreeBuilder(graph, Criterion.STANDARD).build(Job.QUIET);
+    MergeTree tree = new TreeBuilder(graph, criterion).build(Job.QUIET);
 
     assertThat(tree.merges()).isEqualTo(expected.size());
     for (int i = 0; i < expected.size(); i++) {
@@ -326,5 +330,87 @@ class SegmentTest {
     long bytes = arrays.values().stream().mapToLong(Long::longValue).sum();
     assertThat(arrays.size()).isGreaterThan(12);
     assertThat((double) bytes / regions).isBetween(100.0, 250.0);
+  }
+
+  /** Water and a wood side by side under haze that thickens: each stays whole while there are more objects than things. */
+  @Test
+  void landUnderHazeIsNotPartedAlongStraightLines() {
+    Random random = new Random(6);
+    double[][] noise = new double[3][200 * 160];
+    for (double[] plane : noise) {
+      Arrays.setAll(plane, i -> random.nextGaussian());
+    }
+    MemoryRaster photo = Made.on(
+        Grid.ofPixels(200, 160),
+        SampleType.UINT8,
+        (b, col, row) -> {
+          int i = row * 200 + col;
+          double[] n = noise[b];
+          double smooth =
+              col == 0 || row == 0 ? n[i] : (n[i] + n[i - 1] + n[i - 200] + n[i - 201]) / 2;
+          double haze = row / 160.0 * 0.7;
+          double ground = col < 100 ? 60 * Math.exp(0.3 * smooth) : 35 + smooth;
+          return Math.round(Math.clamp(ground * (1 - haze) + 200 * haze, 1, 255));
+        },
+        BandRole.RED,
+        BandRole.GREEN,
+        BandRole.BLUE);
+
+    double beyond = best(photo, List.of());
+    double plain = best(photo, List.of("texture=0"));
+
+    assertThat(beyond).isGreaterThan(plain + 0.1);
+  }
+
+  /** The mean over both halves of the best overlap with an object, of ten. */
+  private static double best(MemoryRaster photo, List<String> weights) {
+    Cut cut = Segments.with(photo, photo.grid().pixels() / 10.0, weights).run(Job.QUIET);
+    int[] labels = new int[200 * 160];
+    int[] superpixels = labels(cut.superpixels());
+    Arrays.setAll(labels, i -> cut.objectOf()[superpixels[i]]);
+    double sum = 0;
+    for (int half = 0; half < 2; half++) {
+      java.util.Map<Integer, int[]> counts = new java.util.HashMap<>();
+      for (int i = 0; i < labels.length; i++) {
+        counts.computeIfAbsent(labels[i], any -> new int[2])[i % 200 < 100 ? 0 : 1]++;
+      }
+      int own = half;
+      sum += counts.values().stream()
+          .mapToDouble(c -> c[own] / (16_000.0 + c[1 - own]))
+          .max()
+          .orElse(0);
+    }
+    return sum / 2;
+  }
+
+  /** Reflectance, digital numbers, standardised values: the unit is not what is looked at. */
+  @ParameterizedTest
+  @CsvSource({"64,1,0", "40,1,0", "1,8,0", "1,1,-300"})
+  void objectsDoNotDependOnTheUnitOfTheNumbers(double all, double red, double offset) {
+    MemoryRaster scene = patches(120, 100, 21);
+    float[][] planes = Made.samples(scene);
+    MemoryRaster other = Made.on(
+        scene.grid(),
+        SampleType.FLOAT32,
+        (b, col, row) -> planes[b][row * 120 + col] * all * (b == 0 ? red : 1) + offset,
+        scene.bands().stream().map(band -> band.role()).toArray(BandRole[]::new));
+
+    int[] labels = objects(scene);
+    int[] others = objects(other);
+
+    int either = 0;
+    int both = 0;
+    for (int i = 1; i < labels.length; i++) {
+      boolean border = labels[i] != labels[i - 1];
+      boolean otherBorder = others[i] != others[i - 1];
+      either += border || otherBorder ? 1 : 0;
+      both += border && otherBorder ? 1 : 0;
+    }
+    assertThat(both / (double) either).isGreaterThan(offset == 0 ? 0.97 : 0.6);
+  }
+
+  private static int[] objects(MemoryRaster scene) {
+    Cut cut = segment(scene, 250, Job.QUIET);
+    return Arrays.stream(labels(cut.superpixels())).map(l -> cut.objectOf()[l]).toArray();
   }
 }

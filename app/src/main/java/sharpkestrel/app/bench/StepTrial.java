@@ -33,7 +33,8 @@ record StepTrial(Object value, Raster backdrop) {
 
   /** Whether a step can be tried. */
   static boolean suits(StepSpec step) {
-    return step.resultType() == Raster.class || isOfTree(step) || isOnObjects(step);
+    return !step.writesBeside()
+        && (step.resultType() == Raster.class || isOfTree(step) || isOnObjects(step));
   }
 
   /** Whether a step makes a tree. */

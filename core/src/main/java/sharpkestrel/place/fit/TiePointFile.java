@@ -21,28 +21,34 @@ import sharpkestrel.raster.Raster;
 /**
  * Tie points as GeoJSON (RFC 7946): a point of longitude and latitude for each, with its place in the scene, its place in
  * the points' own system to the last digit, its height and what it is for as properties. The collection says of which
- * system and of how large a scene the points are.
+ * system and of how large a scene the points are. Points on the pixels of a picture without a place have no geometry.
  */
 public final class TiePointFile {
 
   private TiePointFile() {}
 
   public static void write(TiePoints points, Path target) {
-    CoordinateMap toDegrees = Crs.of(points.crs()).to(Crs.of(Crs.WGS84));
+    boolean placed = points.crs().isKnown();
+    CoordinateMap toDegrees =
+        placed ? Crs.between(points.crs(), Crs.WGS84) : CoordinateMap.IDENTITY;
     ObjectNode root = Json.object().put("type", "FeatureCollection");
     root.put("crs", points.crs().text());
     root.put("scene_width", points.width()).put("scene_height", points.height());
     ArrayNode features = root.putArray("features");
     for (TiePoint point : points.points()) {
       ObjectNode feature = features.addObject().put("type", "Feature").put("id", point.id());
-      double[] degrees = {point.x(), point.y()};
-      toDegrees.apply(degrees, 1);
-      feature
-          .putObject("geometry")
-          .put("type", "Point")
-          .putArray("coordinates")
-          .add(degrees[0])
-          .add(degrees[1]);
+      if (placed) {
+        double[] degrees = {point.x(), point.y()};
+        toDegrees.apply(degrees, 1);
+        feature
+            .putObject("geometry")
+            .put("type", "Point")
+            .putArray("coordinates")
+            .add(degrees[0])
+            .add(degrees[1]);
+      } else {
+        feature.putNull("geometry");
+      }
       ObjectNode properties = feature.putObject("properties");
       properties.put("column", point.col()).put("row", point.row());
       properties.put("x", point.x()).put("y", point.y());

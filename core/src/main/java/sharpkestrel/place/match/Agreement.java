@@ -156,6 +156,26 @@ final class Agreement {
   }
 
   /**
+   * Of further matches those as near to the model of others as these are.
+   *
+   * @param kept those that the model is fitted to
+   */
+  List<Found> within(List<Found> further, List<Found> kept) {
+    Fit fit = fit(kept);
+    double[] lengths =
+        fit.residuals().stream().mapToDouble(Fit.Residual::length).sorted().toArray();
+    double limit = Math.max(SHARPEST, 3 * lengths[lengths.length / 2]);
+    ImageModel model = fit.model();
+    double[] image = new double[2];
+    return further.stream()
+        .filter(f -> {
+          model.toImage(f.x(), f.y(), model.usesHeights() ? f.height() : 0, image);
+          return Math.hypot(f.col() - image[0], f.row() - image[1]) <= limit;
+        })
+        .toList();
+  }
+
+  /**
    * The matches that lie on the ground. Where a wood or a town fills a part of the scene its crowns and roofs agree with
    * each other, and pull the model up so that true ground lies under it. As nothing does, the highest matches are left out, a
    * few at a time, until hardly any lies under the ground.

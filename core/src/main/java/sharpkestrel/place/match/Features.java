@@ -9,7 +9,9 @@ import org.bytedeco.opencv.opencv_core.DMatch;
 import org.bytedeco.opencv.opencv_core.DMatchVectorVector;
 import org.bytedeco.opencv.opencv_core.KeyPointVector;
 import org.bytedeco.opencv.opencv_core.Mat;
+import org.bytedeco.opencv.opencv_features2d.AffineFeature;
 import org.bytedeco.opencv.opencv_features2d.BFMatcher;
+import org.bytedeco.opencv.opencv_features2d.Feature2D;
 import org.bytedeco.opencv.opencv_features2d.SIFT;
 import sharpkestrel.raster.Histogram;
 import sharpkestrel.raster.Job;
@@ -19,12 +21,23 @@ import sharpkestrel.raster.Statistics;
 
 /**
  * Features that look alike in two rasters, whatever turn and scale lies between them (SIFT; Lowe 2004, IJCV 60(2)). Many
- * of the pairs are wrong.
+ * of the pairs are wrong. For pictures taken from the side both are also looked at as if they leaned (ASIFT; Yu and Morel 2011, IPOL 1),
+ * which takes some thirty times as long.
  */
 final class Features {
 
   private static final int MOST = 7000;
   private static final int LONGEST_SIDE = 1800;
+
+  /** The same where views from the side are looked at, too. */
+  private static final int LONGEST_LEANING = 1000;
+
+  /** Features of each view from the side. */
+  private static final int MOST_LEANING = 600;
+
+  /** Views that lean by {@code 2^(n/2)} are looked at, up to this n: 60 degrees. */
+  private static final int LEANS = 2;
+
   /** The nearest descriptor must be nearer than the second nearest by this much. */
   private static final float RATIO = 0.86f;
 
@@ -34,13 +47,23 @@ final class Features {
   record Pair(double col, double row, double referenceCol, double referenceRow) {}
 
   static List<Pair> pairs(Raster scene, Raster reference, Job job) {
+    return pairs(scene, reference, false, job);
+  }
+
+  /** Pairs whatever affine map lies between their surroundings, within some 60 degrees of leaning. */
+  static List<Pair> leaningPairs(Raster scene, Raster reference, Job job) {
+    return pairs(scene, reference, true, job);
+  }
+
+  private static List<Pair> pairs(Raster scene, Raster reference, boolean leaning, Job job) {
     try (PointerScope scope = new PointerScope()) {
-      int ours = level(scene);
-      int theirs = level(reference);
+      int longest = leaning ? LONGEST_LEANING : LONGEST_SIDE;
+      int ours = level(scene, longest);
+      int theirs = level(reference, longest);
       KeyPointVector here = new KeyPointVector();
       KeyPointVector there = new KeyPointVector();
-      Mat one = described(scene, ours, here, job);
-      Mat two = described(reference, theirs, there, job);
+      Mat one = described(scene, ours, leaning, here, job);
+      Mat two = described(reference, theirs, leaning, there, job);
       List<Pair> pairs = new ArrayList<>();
       if (here.size() < 2 || there.size() < 2) {
         return pairs;
@@ -68,15 +91,16 @@ final class Features {
     }
   }
 
-  private static int level(Raster raster) {
+  private static int level(Raster raster, int longest) {
     int level = 0;
-    while (Math.max(raster.grid().width(), raster.grid().height()) >> level > LONGEST_SIDE) {
+    while (Math.max(raster.grid().width(), raster.grid().height()) >> level > longest) {
       level++;
     }
     return Math.min(level, raster.levels() - 1);
   }
 
-  private static Mat described(Raster raster, int level, KeyPointVector keys, Job job) {
+  private static Mat described(
+      Raster raster, int level, boolean leaning, KeyPointVector keys, Job job) {
     var window = raster.grid().atLevel(level).window();
     float[] pixels = raster.read(level, window, Request.BACKGROUND)[0];
     Histogram spread = Statistics.of(raster, level, job)[0].histogram();
@@ -97,8 +121,10 @@ final class Features {
       }
     }
     Mat descriptors = new Mat();
-    SIFT.create(MOST, 3, 0.02, 12, 1.6, false)
-        .detectAndCompute(grey, mask, keys, descriptors, false);
+    SIFT plain = SIFT.create(leaning ? MOST_LEANING : MOST, 3, 0.02, 12, 1.6, false);
+    Feature2D features =
+        leaning ? AffineFeature.create(plain, LEANS, 0, (float) Math.sqrt(2), 72) : plain;
+    features.detectAndCompute(grey, mask, keys, descriptors, false);
     return descriptors;
   }
 }

@@ -21,7 +21,6 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
-import sharpkestrel.step.Suits;
 
 /** Finds tie points between a scene and a placed reference. */
 @StepInfo(
@@ -35,7 +34,9 @@ public record FindTiePoints(
     @In(does = "The scene whose place is sought or to be mended.")
     Raster scene,
 
-    @In(does = "A placed raster that shows the same ground.", suits = Suits.PLACED)
+    @In(
+        does =
+            "A placed raster that shows the same ground; of one without a coordinate system the pixels are the ground.")
     Raster reference,
 
     @Group Relief relief,
@@ -81,11 +82,17 @@ public record FindTiePoints(
 
   @Override
   public TiePoints run(Job job) {
-    if (!reference.grid().crs().isKnown()) {
-      throw new RasterException(
-          "The reference has no coordinate system, so points on it have no place on the ground. Choose a placed raster.");
-    }
     Optional<Heights> ground = relief.read(job);
+    if (!reference.grid().crs().isKnown()) {
+      if (ground.isPresent()) {
+        throw new RasterException(
+            "The reference has no coordinate system, so no heights are known on it. Choose a placed raster, tell where this one"
+                + " lies (step describe), or leave the heights out: then its own pixels are the ground.");
+      }
+      job.warn(
+          "The reference has no coordinate system: its own pixels are taken as the ground, and what is warped by these points"
+              + " lies on them.");
+    }
     Raster ours = band(scene, sceneBand, "scene");
     Raster theirs = band(reference, referenceBand, "reference");
     Optional<ImageModel> known = Bases.of(scene, reference.grid().crs());
@@ -102,9 +109,22 @@ public record FindTiePoints(
     } else {
       ModelKind kind = ground.isPresent() ? ModelKind.CAMERA : ModelKind.POLYNOMIAL_2;
       FeatureStart start = FeatureStart.of(ours, theirs, ground, kind, job);
-      found = finder.find(start.model(), kind, Math.max(search, start.uncertainty()), most);
+      found = byFeatures(finder, start, job);
     }
     return withChecks(found);
+  }
+
+  /** By correlation from where features begin; where patches do not agree, as between views from the side, by features alone. */
+  private TiePoints byFeatures(TieFinder finder, FeatureStart start, Job job) {
+    try {
+      return finder.find(start.model(), start.kind(), Math.max(search, start.uncertainty()), most);
+    } catch (TieFinder.TooFew few) {
+      job.warn("Patches of the two do not match well enough to be measured, so the "
+          + start.points().points().size()
+          + " points are those of features alone, some tenths of a pixel to a pixel off. "
+          + few.getMessage());
+      return start.points();
+    }
   }
 
   static Raster band(Raster raster, Optional<BandRole> role, String which) {

@@ -7,8 +7,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.IntPredicate;
 import sharpkestrel.geo.Acquisition;
-import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.ImageModel;
 import sharpkestrel.place.GroundHeights;
 import sharpkestrel.place.Heights;
@@ -47,6 +47,36 @@ public final class TieFinder {
   private static final double LEAST_SCORE = 0.25;
   /** Cells across and down over which points are spread. */
   private static final int CELLS = 16;
+
+  /** Sides of the patches with which cells are filled that have no match yet. */
+  private static final int[] FILLING = {PATCH, PATCH / 2};
+
+  private static final int FILL_REACH = 4;
+  private static final int FILL_SPOTS = 8;
+  private static final double FILL_SCORE = 0.35;
+
+  /** Thrown where the matches of patches do not agree. */
+  static final class TooFew extends RasterException {
+    TooFew(String message) {
+      super(message);
+    }
+  }
+
+  /**
+   * What is looked for, and where.
+   *
+   * @param reach pixels of the level about where the model expects a spot
+   * @param patch side of a patch
+   * @param spots most in a cell
+   */
+  private record Search(
+      ImageModel model,
+      Window shared,
+      int level,
+      int reach,
+      int patch,
+      int spots,
+      double leastScore) {}
 
   private final Raster scene;
   private final Raster reference;
@@ -98,7 +128,7 @@ public final class TieFinder {
       List<Found> found = measure(model, shared, level, Math.min(reach, FARTHEST));
       agreed = agreement.near(found, model, level);
       if (agreed.size() < Math.max(6, kind.fewest() + 2)) {
-        throw new RasterException("Only "
+        throw new TooFew("Only "
             + agreed.size()
             + " of "
             + found.size()
@@ -108,7 +138,31 @@ public final class TieFinder {
       }
       model = agreement.fit(agreed).model();
     }
-    return agreement.points(spread(agreement.consistent(agreed), most));
+    List<Found> kept = agreement.consistent(agreed);
+    for (int side : FILLING) {
+      kept = filled(kept, agreement, shared, side);
+    }
+    return agreement.points(spread(kept, most));
+  }
+
+  /** Adds matches in the cells that have none, near where those that are kept tell, and within their error. */
+  private List<Found> filled(List<Found> kept, Agreement agreement, Window shared, int side) {
+    int across = Math.max(1, Math.min(CELLS, shared.width() / side));
+    int down = Math.max(1, Math.min(CELLS, shared.height() / side));
+    Affine toPixel = reference.grid().affine().inverse();
+    boolean[] taken = new boolean[across * down];
+    for (Found f : kept) {
+      double x = toPixel.x(f.x(), f.y()) - shared.x();
+      double y = toPixel.y(f.x(), f.y()) - shared.y();
+      int cx = (int) Math.clamp(x * across / shared.width(), 0, across - 1);
+      int cy = (int) Math.clamp(y * down / shared.height(), 0, down - 1);
+      taken[cy * across + cx] = true;
+    }
+    ImageModel model = agreement.fit(kept).model();
+    Search search = new Search(model, shared, 0, FILL_REACH, side, FILL_SPOTS, FILL_SCORE);
+    List<Found> all = new ArrayList<>(kept);
+    all.addAll(agreement.within(measure(search, across, down, cell -> !taken[cell]), kept));
+    return agreement.consistent(all);
   }
 
   /**
@@ -155,17 +209,31 @@ public final class TieFinder {
 
   /** Looks for the spots of the reference at one level. */
   private List<Found> measure(ImageModel model, Window shared, int level, int reach) {
-    Grid grid = reference.grid();
-    Crs system = Crs.of(grid.crs());
-    Raster laid = CachedRaster.of(new RectifiedRaster(
-        scene, model, heights, system, grid, Attachments.NONE, Resampling.BILINEAR));
-    Grid at = grid.atLevel(level);
     int side = PATCH * 3 / 2;
+    int across = Math.max(1, Math.min(CELLS, (shared.width() >> level) / side));
+    int down = Math.max(1, Math.min(CELLS, (shared.height() >> level) / side));
+    return measure(
+        new Search(model, shared, level, reach, PATCH, level == 0 ? 3 : 2, LEAST_SCORE),
+        across,
+        down,
+        cell -> true);
+  }
+
+  /**
+   * @param across cells, and {@code down}; of those that are wanted
+   */
+  private List<Found> measure(Search search, int across, int down, IntPredicate wanted) {
+    Grid grid = reference.grid();
+    ImageModel model = search.model;
+    Window shared = search.shared;
+    int level = search.level;
+    int patch = search.patch;
+    Raster laid = CachedRaster.of(
+        new RectifiedRaster(scene, model, heights, grid, Attachments.NONE, Resampling.BILINEAR));
+    Grid at = grid.atLevel(level);
     int width = shared.width() >> level;
     int height = shared.height() >> level;
-    int across = Math.max(1, Math.min(CELLS, width / side));
-    int down = Math.max(1, Math.min(CELLS, height / side));
-    int half = PATCH / 2 + reach;
+    int half = patch / 2 + search.reach;
     Spots.Place seen = (col, row) -> {
       for (int k = 0; k < 4; k++) {
         double c = col + (k % 2 == 0 ? -half : half);
@@ -179,14 +247,17 @@ public final class TieFinder {
     List<Found> found = Collections.synchronizedList(new ArrayList<>());
     AtomicInteger done = new AtomicInteger();
     Parallel.run(across * down, job, cell -> {
+      if (!wanted.test(cell)) {
+        return;
+      }
       int x0 = (shared.x() >> level) + (int) ((long) width * (cell % across) / across);
       int x1 = (shared.x() >> level) + (int) ((long) width * (cell % across + 1) / across);
       int y0 = (shared.y() >> level) + (int) ((long) height * (cell / across) / down);
       int y1 = (shared.y() >> level) + (int) ((long) height * (cell / across + 1) / down);
       // spots keep half a patch from the edge of what they are sought in
-      Window window = new Window(x0, y0, x1 - x0, y1 - y0).grown(PATCH / 2).intersect(at.window());
-      for (int[] spot : Spots.in(reference, level, window, PATCH, level == 0 ? 3 : 2, seen)) {
-        match(model, laid, level, spot, reach).ifPresent(found::add);
+      Window window = new Window(x0, y0, x1 - x0, y1 - y0).grown(patch / 2).intersect(at.window());
+      for (int[] spot : Spots.in(reference, level, window, patch, search.spots, seen)) {
+        match(search, laid, spot).ifPresent(found::add);
       }
       job.progress("Matching at 1:" + (1 << level), done.incrementAndGet(), (long) across * down);
     });
@@ -195,8 +266,12 @@ public final class TieFinder {
     return sorted;
   }
 
-  private Optional<Found> match(ImageModel model, Raster laid, int level, int[] spot, int reach) {
-    Window small = new Window(spot[0] - PATCH / 2, spot[1] - PATCH / 2, PATCH, PATCH);
+  private Optional<Found> match(Search search, Raster laid, int[] spot) {
+    ImageModel model = search.model;
+    int level = search.level;
+    int reach = search.reach;
+    int patch = search.patch;
+    Window small = new Window(spot[0] - patch / 2, spot[1] - patch / 2, patch, patch);
     Window large = small.grown(reach);
     float[] ours = laid.read(level, large, job.request())[0];
     float[] theirs = reference.read(level, small, job.request())[0];
@@ -207,7 +282,7 @@ public final class TieFinder {
         GradientField.of(theirs, small.width(), small.height()),
         GradientField.of(ours, large.width(), large.height()),
         reach);
-    if (!match.distinct() || match.score() < LEAST_SCORE) {
+    if (!match.distinct() || match.score() < search.leastScore) {
       return Optional.empty();
     }
     Affine affine = reference.grid().atLevel(level).affine();

@@ -35,7 +35,6 @@ final class OnGrid extends DerivedRaster {
         from,
         GridModel.of(from.grid()),
         java.util.Optional.empty(),
-        system,
         grid,
         from.attachments(),
         resampling);

@@ -21,6 +21,11 @@ final class RobustEquations {
     this.unknowns = unknowns;
   }
 
+  /** An equation that asks for nothing yet. */
+  double[] row() {
+    return new double[unknowns];
+  }
+
   void add(double[] row, double value) {
     rows.add(row);
     right.add(value);

@@ -10,8 +10,9 @@ import sharpkestrel.raster.RasterException;
 /**
  * Makes the tones of scenes agree where they overlap, for all scenes at once, one of them staying as it is.
  *
- * <p>First the values that the same share of an overlap lies below are made equal: by a gain and an offset, or by a curve
- * between knots, in least squares over all pairs of scenes. Then medians of blocks of ground are made equal by a factor
+ * <p>By a gain and an offset medians of small patches of the same ground are made equal, those left out that lie off the line
+ * through most of a pair's: what has changed. By a curve between knots the values that the same share of an overlap lies below are
+ * made equal. Both in robust least squares over all pairs of scenes. Then medians of blocks of ground are made equal by a factor
  * that changes slowly over each scene, in robust least squares. Both are linear in their unknowns.
  */
 final class Tones {
@@ -26,7 +27,14 @@ final class Tones {
   /** Metres of a side of the blocks of ground whose medians are compared. */
   static final double BLOCK = 25;
 
+  /** Patches of a pair that are compared, as few and as many as this, by how many numbers that makes in all. */
+  private static final int FEWEST_PATCHES = 100;
+
+  private static final int MOST_PATCHES = 4000;
+  private static final long MOST_NUMBERS = 4_000_000;
+
   private static final int PASSES = 8;
+  private static final int ROUNDS = 4;
   /** How much a curve is held to a straight line, and a trend to none, where little tells. */
   private static final double STIFF = 0.02;
 
@@ -36,13 +44,15 @@ final class Tones {
   private final int anchor;
   private final List<Pair> pairs = new ArrayList<>();
 
-  /** Quantiles of both scenes in their overlap, by band, and its blocks of ground. */
+  /** Quantiles of both scenes in their overlap, by band, its patches of which values are known, and its blocks of ground. */
   private record Pair(
       int one,
       int two,
       double weight,
       double[][] ofOne,
       double[][] ofTwo,
+      Overview.Blocks patches,
+      int[] known,
       Overview.Blocks blocks) {}
 
   /** Medians of a block of ground in two scenes, of one band, and where it lies from -1 to 1. */
@@ -84,12 +94,17 @@ final class Tones {
                 + " has no overlap, of its own or through others, with the anchor: its tones stay as they are.");
       }
     }
+    // a line is found the better the flatter what it is laid through, and a trend the better the
+    // line
+    int rounds = balance == Balance.LINEAR && degree > 0 ? ROUNDS : 1;
     for (int b = 0; b < overview.bands(); b++) {
-      if (balance != Balance.NONE) {
-        solver.curves(b, balance, tied, tones);
-      }
-      if (degree > 0) {
-        solver.trends(b, degree, tied, tones);
+      for (int round = 0; round < rounds; round++) {
+        if (balance != Balance.NONE) {
+          solver.curves(b, balance, tied, tones);
+        }
+        if (degree > 0) {
+          solver.trends(b, degree, tied, tones);
+        }
       }
     }
     return tones;
@@ -121,6 +136,8 @@ final class Tones {
         Math.sqrt(known.length),
         ofOne,
         ofTwo,
+        patches,
+        known,
         overview.blocks(one, two, side(BLOCK, metres))));
   }
 
@@ -195,15 +212,11 @@ final class Tones {
     }
     RobustEquations equations = new RobustEquations(unknowns);
     for (Pair pair : pairs) {
-      if (!tied[pair.one] || knots[pair.one] == null || knots[pair.two] == null) {
-        continue;
-      }
-      double each = pair.weight / Math.sqrt(SHARES.length);
-      for (int q = 0; q < SHARES.length; q++) {
-        double[] row = new double[unknowns];
-        double right = put(row, first[pair.one], knots[pair.one], pair.ofOne[band][q], each)
-            - put(row, first[pair.two], knots[pair.two], pair.ofTwo[band][q], -each);
-        equations.add(row, -right);
+      if (tied[pair.one] && knots[pair.one] != null && knots[pair.two] != null) {
+        Same same = balance == Balance.LINEAR
+            ? patches(pair, band, unknowns, tones)
+            : Same.of(pair.ofOne[band], pair.ofTwo[band]);
+        equate(pair, same, knots, first, equations);
       }
     }
     for (int m = 0; m < first.length; m++) {
@@ -220,7 +233,7 @@ final class Tones {
     for (int m = 0; m < first.length; m++) {
       if (first[m] >= 0) {
         double[] to = Arrays.copyOfRange(solved, first[m], first[m] + count);
-        tones[m][band] = new Tone(knots[m], ascending(to), new double[0]);
+        tones[m][band] = new Tone(knots[m], ascending(to), tones[m][band].trend());
         if (!(to[count - 1] > to[0])) {
           throw new RasterException(
               "The tones of scene " + (m + 1) + " run against those of the others in band "
@@ -228,6 +241,61 @@ final class Tones {
         }
       }
     }
+  }
+
+  /**
+   * Values of the one and of the other scene that are to become equal.
+   *
+   * @param ofOne (input) value of the one scene
+   * @param factorOfOne (input) what its trend makes of it
+   */
+  private record Same(double[] ofOne, double[] ofTwo, double[] factorOfOne, double[] factorOfTwo) {
+
+    static Same of(double[] one, double[] two) {
+      double[] as = new double[one.length];
+      Arrays.fill(as, 1);
+      return new Same(one, two, as, as);
+    }
+  }
+
+  private static void equate(
+      Pair pair, Same same, double[][] knots, int[] first, RobustEquations equations) {
+    int count = same.ofOne.length;
+    double each = pair.weight / Math.sqrt(count);
+    for (int q = 0; q < count; q++) {
+      double[] row = equations.row();
+      double right = put(
+              row, first[pair.one], knots[pair.one], same.ofOne[q], each * same.factorOfOne[q])
+          - put(row, first[pair.two], knots[pair.two], same.ofTwo[q], -each * same.factorOfTwo[q]);
+      equations.add(row, -right);
+    }
+  }
+
+  /** Patches of ground in both scenes, evenly taken from all that have not changed. */
+  private Same patches(Pair pair, int band, int unknowns, Tone[][] tones) {
+    long most =
+        Math.clamp(MOST_NUMBERS / ((long) unknowns * pairs.size()), FEWEST_PATCHES, MOST_PATCHES);
+    int count = (int) Math.min(most, pair.known.length);
+    Overview.Blocks patches = pair.patches;
+    double[][] all = new double[4][count];
+    double[] flatOne = new double[count];
+    double[] flatTwo = new double[count];
+    for (int k = 0; k < count; k++) {
+      int patch = pair.known[(int) ((long) k * pair.known.length / count)];
+      double x = patches.x()[patch];
+      double y = patches.y()[patch];
+      all[0][k] = patches.ofOne()[band][patch];
+      all[1][k] = patches.ofTwo()[band][patch];
+      all[2][k] = tones[pair.one][band].factor(x, y);
+      all[3][k] = tones[pair.two][band].factor(x, y);
+      flatOne[k] = all[0][k] * all[2][k];
+      flatTwo[k] = all[1][k] * all[3][k];
+    }
+    int[] steady = MedianLine.through(flatOne, flatTwo).near(flatOne, flatTwo);
+    double[][] kept = Arrays.stream(all)
+        .map(values -> Arrays.stream(steady).mapToDouble(k -> values[k]).toArray())
+        .toArray(double[][]::new);
+    return new Same(kept[0], kept[1], kept[2], kept[3]);
   }
 
   /** What a value becomes, in terms of the curve's values at its knots; what is known of it already is returned. */

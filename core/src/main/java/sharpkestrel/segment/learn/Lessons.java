@@ -16,7 +16,7 @@ public final class Lessons {
   }
 
   /**
-   * @param pair (input) is copied
+   * @param pair (input) is copied; NaN where a feature is not known
    * @param isOne whether the two belong to one thing
    */
   public void add(float[] pair, boolean isOne, double weight) {

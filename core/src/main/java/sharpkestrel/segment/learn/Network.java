@@ -7,7 +7,7 @@ import java.util.random.RandomGenerator;
 /**
  * A small network that says from a pair's features how surely it is of one kind: two hidden layers of leaky rectifiers and
  * one output, the logarithm of the odds. Features are brought to mean 0 and spread 1 and kept within {@value #BOUND} of
- * these, so that what it has never seen cannot carry it away.
+ * these, so that what it has never seen cannot carry it away; one that is not a number is not known, and counts as the mean.
  */
 public final class Network {
 
@@ -106,12 +106,13 @@ public final class Network {
     /**
      * The logarithm of the odds that a pair is of one kind.
      *
-     * @param pair (input) its features, as they are
+     * @param pair (input) its features, as they are; NaN where one is not known
      */
     public float logOdds(float[] pair) {
       float[] first = values[0];
       for (int i = 0; i < first.length; i++) {
-        first[i] = Math.clamp((pair[i] - means[i]) * scales[i], -BOUND, BOUND);
+        float v = (pair[i] - means[i]) * scales[i];
+        first[i] = Float.isNaN(v) ? 0 : Math.clamp(v, -BOUND, BOUND);
       }
       int last = layers.size() - 1;
       for (int k = 0; k <= last; k++) {

@@ -82,19 +82,22 @@ public final class Trainer {
   }
 
   private static void standardise(Lessons lessons, float[] means, float[] scales) {
-    int n = lessons.count();
     for (int k = 0; k < means.length; k++) {
       double sum = 0;
-      for (int i = 0; i < n; i++) {
-        sum += lessons.row(i)[k];
+      double squares = 0;
+      int known = 0;
+      for (int i = 0; i < lessons.count(); i++) {
+        float v = lessons.row(i)[k];
+        if (!Float.isNaN(v)) {
+          sum += v;
+          squares += (double) v * v;
+          known++;
+        }
       }
-      double mean = sum / n;
-      double square = 0;
-      for (int i = 0; i < n; i++) {
-        square += Math.pow(lessons.row(i)[k] - mean, 2);
-      }
+      double mean = sum / Math.max(1, known);
+      double variance = Math.max(0, squares / Math.max(1, known) - mean * mean);
       means[k] = (float) mean;
-      scales[k] = (float) (1 / Math.sqrt(square / n + 1e-9));
+      scales[k] = (float) (1 / Math.sqrt(variance + 1e-9));
     }
   }
 

@@ -1,7 +1,9 @@
 package sharpkestrel.segment.regions;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import sharpkestrel.raster.BandRole;
@@ -17,6 +19,8 @@ import sharpkestrel.raster.Window;
  * bands is the first coordinate (light); what each band has beyond it are the next (colour), less what shade changes of
  * it ({@link ShadeColour}), so that the lit and the shaded side of one roof are near each other. After sharpening colour
  * is only as fine as the multispectral bands and would draw rims around small things: it weighs less. One unit is a tenth.
+ * Values are taken over their band's median first, so that the unit of the numbers and the gain of a band do not matter; where
+ * more than a hundredth of a band lies under 0, as in standardised scenes, from that hundredth on.
  *
  * <p>Then come the height above the ground, where there is one, as {@code h / (h + 1.5 m)}: what stands is told from what
  * lies, and eaves from ridge hardly; and further layers, each by how many of its spreads it is off its median.
@@ -26,6 +30,10 @@ public final class FeatureSpace {
   private static final float PER_UNIT = 10f;
   private static final float LIGHT_WEIGHT = 0.7f;
   private static final float COLOUR_WEIGHT = 0.25f;
+
+  /** Added before the logarithm, so that the noise of near-black pixels does not count as colour. */
+  private static final float FLOOR = 0.15f;
+
   private static final float HALF_HEIGHT = 1.5f;
   private static final float PER_HEIGHT = 17f;
   private static final float PER_SPREAD = 3f;
@@ -64,7 +72,16 @@ public final class FeatureSpace {
   private final Raster scene;
   private final int[] bands;
   private final float[] weights;
-  private final float[] floors;
+
+  /** What is added to a band's values, and what they are then multiplied by. */
+  private final float[] offsets;
+
+  private final float[] factors;
+
+  /** One over the spread of each band's values, from the first to the last hundredth of the pixels; 0 for one value. */
+  private final float[] perSpreads;
+
+  private final double contrast;
   private final Optional<Raster> height;
   private final List<Layer> layers;
   private final List<Part> parts = new ArrayList<>();
@@ -77,13 +94,19 @@ public final class FeatureSpace {
       Raster scene,
       int[] bands,
       float[] weights,
-      float[] floors,
+      float[] offsets,
+      float[] factors,
+      float[] perSpreads,
+      double contrast,
       Optional<Raster> height,
       List<Layer> layers) {
     this.scene = scene;
     this.bands = bands;
     this.weights = weights;
-    this.floors = floors;
+    this.offsets = offsets;
+    this.factors = factors;
+    this.perSpreads = perSpreads;
+    this.contrast = contrast;
     this.height = height;
     this.layers = layers;
     shade = new float[bands.length];
@@ -122,7 +145,10 @@ public final class FeatureSpace {
     ValueSample sample = ValueSample.of(scene, job);
     List<Integer> used = new ArrayList<>();
     List<Float> usedWeights = new ArrayList<>();
-    List<Float> floors = new ArrayList<>();
+    List<Float> offsets = new ArrayList<>();
+    List<Float> factors = new ArrayList<>();
+    List<Float> perSpreads = new ArrayList<>();
+    double contrasts = 0;
     boolean anyValid = false;
     for (int b = 0; b < scene.bands().size(); b++) {
       anyValid |= sample.hasValues(b);
@@ -132,7 +158,15 @@ public final class FeatureSpace {
         usedWeights.add((float) weight);
         // Added before the logarithm, so that the noise of near-black pixels does not count as
         // colour.
-        floors.add((float) Math.max(1e-6, 0.15 * Math.abs(sample.quantile(b, 0.5))));
+        double spread = sample.quantile(b, 0.99) - sample.quantile(b, 0.01);
+        perSpreads.add((float) (spread > 0 ? 1 / spread : 0));
+        double offset = Math.max(0, -sample.quantile(b, 0.01));
+        double usual = sample.quantile(b, 0.5) + offset;
+        offsets.add((float) offset);
+        double factor = 1 / (usual > 0 ? usual : spread > 0 ? spread : 1);
+        factors.add((float) factor);
+        contrasts += Math.log((Math.max(0, (sample.quantile(b, 0.95) + offset) * factor) + FLOOR)
+            / (Math.max(0, (sample.quantile(b, 0.05) + offset) * factor) + FLOOR));
       }
     }
     if (!anyValid) {
@@ -146,7 +180,10 @@ public final class FeatureSpace {
         scene,
         used.stream().mapToInt(Integer::intValue).toArray(),
         floats(usedWeights),
-        floats(floors),
+        floats(offsets),
+        floats(factors),
+        floats(perSpreads),
+        contrasts / used.size(),
         height,
         layersOf(layers, job));
     space.shade = ShadeColour.of(space, scene.grid(), job);
@@ -215,6 +252,74 @@ public final class FeatureSpace {
     return out;
   }
 
+  /** Roles of the bands that are in the space, by name. */
+  public List<String> roles() {
+    return Arrays.stream(bands)
+        .mapToObj(b -> scene.bands().get(b).role())
+        .filter(role -> role != BandRole.OTHER)
+        .map(role -> role.name().toLowerCase(Locale.ROOT))
+        .distinct()
+        .toList();
+  }
+
+  /** How far light and dark ground are apart: from a twentieth of the pixels to the last, as logarithms, the mean over bands. */
+  public double contrast() {
+    return contrast;
+  }
+
+  /** Numbers of a pixel in {@link #readValues}. */
+  public int bands() {
+    return bands.length;
+  }
+
+  /**
+   * Reads a window as plain values: in hundredths of each band's spread (from the first to the last hundredth of the pixels),
+   * weighed so that the distance of two pixels is the root of the mean square over the bands.
+   *
+   * @return interleaved, {@link #bands} numbers a pixel; NaN in all where any band is no-data
+   */
+  public float[] readValues(Window window, Request request) {
+    float[][] planes = planes(window, request);
+    int n = bands.length;
+    float[] out = new float[window.area() * n];
+    float total = total();
+    for (int k = 0; k < n; k++) {
+      float scale = 100 * perSpreads[k] * (float) Math.sqrt(weights[k] / total);
+      float[] plane = planes[bands[k]];
+      for (int i = 0, j = k; i < plane.length; i++, j += n) {
+        out[j] = plane[i] * scale;
+      }
+    }
+    for (int j = 0; j < out.length; j += n) {
+      float sum = 0;
+      for (int k = 0; k < n; k++) {
+        sum += 0 * out[j + k];
+      }
+      if (Float.isNaN(sum)) {
+        Arrays.fill(out, j, j + n, Float.NaN);
+      }
+    }
+    return out;
+  }
+
+  private float total() {
+    float total = 0;
+    for (float weight : weights) {
+      total += weight;
+    }
+    return total;
+  }
+
+  /** The planes of the bands that are used. */
+  private float[][] planes(Window window, Request request) {
+    float[][] planes = new float[scene.bands().size()][];
+    for (int b : bands) {
+      planes[b] = new float[window.area()];
+    }
+    scene.read(0, window, planes, request);
+    return planes;
+  }
+
   /**
    * Reads a window of full-size pixels into the space.
    *
@@ -249,21 +354,16 @@ public final class FeatureSpace {
   }
 
   private void spectral(Window window, int stride, float[] out, Request request) {
-    float[][] planes = new float[scene.bands().size()][];
-    for (int b : bands) {
-      planes[b] = new float[window.area()];
-    }
-    scene.read(0, window, planes, request);
+    float[][] planes = planes(window, request);
     int n = bands.length;
     float[] colourScales = new float[n];
-    float total = 0;
+    float total = total();
     for (int k = 0; k < n; k++) {
-      total += weights[k];
       colourScales[k] = colourScale(k);
     }
     float[] light = new float[window.area()];
     for (int k = 0; k < n; k++) {
-      addLogarithms(planes[bands[k]], floors[k], weights[k] / total, light);
+      addLogarithms(planes[bands[k]], offsets[k], factors[k], weights[k] / total, light);
     }
     for (int i = 0, j = 0; i < light.length; i++, j += stride) {
       out[j] = light[i] * lightScale();
@@ -280,10 +380,11 @@ public final class FeatureSpace {
    * @param plane (modified) values, then their logarithms
    * @param light (modified) grows by their share; NaN where there is no value
    */
-  private static void addLogarithms(float[] plane, float floor, float share, float[] light) {
+  private static void addLogarithms(
+      float[] plane, float offset, float factor, float share, float[] light) {
     for (int i = 0; i < plane.length; i++) {
-      float v = plane[i];
-      float log = Logarithm.of((v > 0 ? v : 0) + floor);
+      float v = (plane[i] + offset) * factor;
+      float log = Logarithm.of((v > 0 ? v : 0) + FLOOR);
       plane[i] = log;
       // nothing is added where v is a number, else NaN
       light[i] += share * log + 0 * v;

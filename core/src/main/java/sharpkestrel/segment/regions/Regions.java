@@ -99,6 +99,17 @@ public record Regions(
     double scale,
 
     @Setting(
+        label = "Smoothing",
+        does =
+            "Spread of the Gaussian that takes the noise of single pixels off before edges are looked at.",
+        unit = "px",
+        min = 0,
+        max = 20,
+        initial = "0.8",
+        when = "method=graph")
+    double smoothing,
+
+    @Setting(
         label = "Cuts",
         does = "Values at which to cut, in rising order, e.g. 0.2,0.4.",
         initial = "auto",
@@ -118,11 +129,12 @@ public record Regions(
     @Setting(
         label = "Least",
         does =
-            "Regions of so many pixels and less are joined to the neighbour with the longest common border.",
+            "Regions of so many pixels and less are joined to a neighbour: graph across the weakest edge, others along the longest"
+                + " common border. auto is 20 for mean-shift, watershed and graph, else none.",
         unit = "px",
         min = 0,
         max = 100_000,
-        initial = "0",
+        initial = "auto",
         when = {
           "method=mean_shift",
           "method=watershed",
@@ -130,12 +142,15 @@ public record Regions(
           "method=cut_values",
           "method=numbers"
         })
-    int least) {
+    double least) {
 
   /** Pixels of a superpixel where nothing else is said. */
   public static final double SUPERPIXEL = 25;
 
   public static final double COMPACTNESS = 0.1;
+
+  /** Pixels of a region that noise alone makes, by methods that look at single pixels. */
+  private static final int USUAL_LEAST = 20;
 
   public Regions {
     if (method == Method.OUTLINES && outlines.isEmpty()) {
@@ -160,6 +175,7 @@ public record Regions(
         5,
         0.5,
         100,
+        0.8,
         List.of(),
         50,
         0);
@@ -181,7 +197,7 @@ public record Regions(
             job);
       case WATERSHED -> joined(labels, Watershed.make(space, depth, labels, job), job);
       case SLIC -> Slic.make(space, spacing, compactness, iterations, labels, job);
-      case GRAPH -> GraphRegions.make(space, scale, least, labels, job);
+      case GRAPH -> GraphRegions.make(space, scale, smoothing, leastPixels(), labels, job);
       case CUT_VALUES ->
         joined(labels, ValueRegions.between(values.orElse(scene), 0, cuts, labels, job), job);
       case NUMBERS ->
@@ -201,7 +217,15 @@ public record Regions(
     };
   }
 
+  private int leastPixels() {
+    return switch (method) {
+      case MEAN_SHIFT, WATERSHED, GRAPH -> Double.isNaN(least) ? USUAL_LEAST : (int) least;
+      default -> Double.isNaN(least) ? 0 : (int) least;
+    };
+  }
+
   private int joined(ScratchLabels labels, int regions, Job job) {
-    return least == 0 ? regions : SmallRegions.join(labels, regions, least, job);
+    int most = leastPixels();
+    return most == 0 ? regions : SmallRegions.join(labels, regions, most, job);
   }
 }

@@ -7,10 +7,12 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import sharpkestrel.geo.GroundSize;
 import sharpkestrel.io.FileFormatException;
 import sharpkestrel.segment.learn.Network.Layer;
 
@@ -25,6 +27,10 @@ class MergingModelFileTest {
     Layer last = new Layer(3, 1, new float[] {0.3f, 0.2f, -0.1f}, new float[] {4});
     return new MergingModel(
         "two roofs",
+        new Card(
+            Optional.of(new Card.Range(0.3, 0.5)),
+            List.of("red", "blue"),
+            new Card.Range(1.5, 1.75)),
         List.of("area", "light"),
         new Network(new float[] {1, 2}, new float[] {3, 0.25f}, List.of(first, last)));
   }
@@ -44,6 +50,8 @@ class MergingModelFileTest {
       value = {
         "merging model|something else|holds no merging model",
         "-2.5|\"much\"|number 2 of \"weights\" is not one",
+        "0.3, 0.5|0.5, 0.3|its card has no \"pixel_metres\"",
+        "1.75|\"wide\"|its card has no \"contrast\"",
         "0.25|1, 2|do not lead from 2 features",
         "0.3, |''|layer 2 has 2 weights where 3 x 1 are needed",
         "7.0E8|1e99|number 5 of \"weights\" is not one"
@@ -60,6 +68,28 @@ class MergingModelFileTest {
         .isInstanceOf(FileFormatException.class)
         .hasMessageContaining("roofs.json")
         .hasMessageContaining(complaint);
+  }
+
+  @Test
+  void aCardSaysWhatOfASceneWasNotSeen() {
+    Card card = model().card();
+    GroundSize half = new GroundSize(0.5, 0.5, true);
+
+    assertThat(card.outside(half, List.of("red", "blue", "green"), 1.6)).isEmpty();
+    assertThat(card.outside(new GroundSize(28.5, 28.5, true), List.of("red", "blue"), 1.6))
+        .containsExactly("its pixels are of 28.5 m, not 0.3 to 0.5 m");
+    assertThat(card.outside(new GroundSize(1, 1, false), List.of("red"), 3))
+        .satisfiesExactly(
+            place -> assertThat(place).contains("has no place"),
+            band -> assertThat(band).isEqualTo("it has no band blue"),
+            range -> assertThat(range).contains("20.1 times apart, not 4.5 to 5.8"));
+    assertThat(card.pixelOf(half)).isEqualTo(0.5);
+    assertThat(card.pixelOf(new GroundSize(28.5, 28.5, true))).isEqualTo(0.75);
+    assertThat(card.with(Card.of(new GroundSize(1, 1, true), List.of("green"), 2)))
+        .isEqualTo(new Card(
+            Optional.of(new Card.Range(0.3, 1)),
+            List.of("red", "blue", "green"),
+            new Card.Range(1.5, 2)));
   }
 
   @Test

@@ -50,7 +50,7 @@ class RegionsTest {
 
   private static Regions by(Method method, int least) {
     return new Regions(
-        Optional.empty(), method, 25, 0.1, 3, 20, 5, 1, 60, List.of(85.0, 150.0), 10, least);
+        Optional.empty(), method, 25, 0.1, 3, 20, 5, 1, 60, 0.8, List.of(85.0, 150.0), 10, least);
   }
 
   private static int[] labels(Regions regions, MemoryRaster scene, Optional<MemoryRaster> values) {
@@ -225,7 +225,7 @@ class RegionsTest {
   private static int[] watershed(MemoryRaster scene, double depth) {
     return labels(
         new Regions(
-            Optional.empty(), Method.WATERSHED, 25, 0.1, 3, 6, 5, depth, 60, List.of(), 10, 0),
+            Optional.empty(), Method.WATERSHED, 25, 0.1, 3, 6, 5, depth, 60, 0, List.of(), 10, 0),
         scene,
         Optional.empty());
   }
@@ -265,6 +265,7 @@ class RegionsTest {
         5,
         1,
         60,
+        0,
         List.of(),
         10,
         0);
@@ -289,6 +290,7 @@ class RegionsTest {
         5,
         1,
         60,
+        0,
         List.of(),
         10,
         0);
@@ -301,10 +303,10 @@ class RegionsTest {
   @Test
   void methodsSayWhatTheyNeed() {
     assertThatThrownBy(() -> new Regions(
-            Optional.empty(), Method.OUTLINES, 25, 0.1, 3, 6, 5, 1, 60, List.of(), 10, 0))
+            Optional.empty(), Method.OUTLINES, 25, 0.1, 3, 6, 5, 1, 60, 0, List.of(), 10, 0))
         .hasMessageContaining("--outlines");
     assertThatThrownBy(() -> new Regions(
-            Optional.empty(), Method.CUT_VALUES, 25, 0.1, 3, 6, 5, 1, 60, List.of(), 10, 0))
+            Optional.empty(), Method.CUT_VALUES, 25, 0.1, 3, 6, 5, 1, 60, 0, List.of(), 10, 0))
         .hasMessageContaining("--cuts");
     assertThatThrownBy(() -> labels(by(Method.NUMBERS, 0), board(40, 40, 0), Optional.empty()))
         .hasMessageContaining("--layer");
@@ -335,20 +337,23 @@ class RegionsTest {
   void graphRegionsAreThoseOfThePlainAlgorithm() {
     MemoryRaster scene = board(33, 27, 0.15);
     FeatureSpace space = FeatureSpace.of(scene, Map.of(), Job.QUIET);
-    float[] f = space.read(scene.grid().window(), Job.QUIET.request());
-    int d = space.dimensions();
+    int d = space.bands();
     int n = 33 * 27;
+    double[] f = smoothed(
+        smoothed(space.readValues(scene.grid().window(), Job.QUIET.request()), d, 1), d, 33);
     TreeMap<Integer, java.util.List<int[]>> edges = new TreeMap<>();
     for (int i = 0; i < n; i++) {
-      for (int j : new int[] {i % 33 + 1 < 33 ? i + 1 : -1, i + 33 < n ? i + 33 : -1}) {
+      int x = i % 33;
+      for (int j :
+          new int[] {x < 32 ? i + 1 : n, i + 33, x < 32 ? i + 34 : n, x > 0 ? i + 32 : n}) {
         double square = 0;
-        for (int k = 0; k < d && j >= 0; k++) {
+        for (int k = 0; k < d && j < n; k++) {
           square += Math.pow(f[i * d + k] - f[j * d + k], 2);
         }
-        if (j >= 0 && !Double.isNaN(square)) {
+        boolean valid = i % 33 + i / 33 >= 6 && j % 33 + j / 33 >= 6;
+        if (j < n && valid) {
           edges
-              .computeIfAbsent(
-                  (int) (float) (Math.sqrt(square) * 256), any -> new java.util.ArrayList<>())
+              .computeIfAbsent((int) (Math.sqrt(square) * 256), any -> new java.util.ArrayList<>())
               .add(new int[] {i, j});
         }
       }
@@ -376,6 +381,76 @@ class RegionsTest {
       if (i % 33 > 0 && labels[i] > 0 && labels[i - 1] > 0) {
         assertThat(labels[i] == labels[i - 1]).isEqualTo(of[i] == of[i - 1]);
       }
+    }
+  }
+
+  /** Numbers of a board of 33 x 27 under a Gaussian of 0.8 pixels, the corner without data left out. */
+  private static double[] smoothed(float[] numbers, int each, int step) {
+    double[] doubles = new double[numbers.length];
+    Arrays.setAll(doubles, i -> numbers[i]);
+    return smoothed(doubles, each, step);
+  }
+
+  private static double[] smoothed(double[] numbers, int each, int step) {
+    double[] out = new double[numbers.length];
+    for (int i = 0; i < out.length / each; i++) {
+      double total = 0;
+      for (int k = -3; k <= 3; k++) {
+        int x = i % 33 + (step == 1 ? k : 0);
+        int y = i / 33 + (step == 1 ? 0 : k);
+        boolean there = x >= 0 && x < 33 && y >= 0 && y < 27;
+        if (there && !Double.isNaN(numbers[(y * 33 + x) * each])) {
+          double weight = Math.exp(-k * k / (2 * 0.64));
+          total += weight;
+          for (int c = 0; c < each; c++) {
+            out[i * each + c] += weight * numbers[(y * 33 + x) * each + c];
+          }
+        }
+      }
+      for (int c = 0; c < each; c++) {
+        out[i * each + c] /= total;
+      }
+    }
+    return out;
+  }
+
+  /** A texture of its own kind on each half, under haze that thickens: more scale never makes more regions. */
+  @Test
+  void graphRegionsBecomeFewerAsTheScaleGrows() {
+    Random random = new Random(4);
+    MemoryRaster scene = Made.placed(
+        150,
+        120,
+        0.5,
+        (b, col, row) -> (col < 75 ? 40 : 70) * Math.exp(0.15 * random.nextGaussian()) + row * 0.5,
+        BandRole.RED,
+        BandRole.GREEN,
+        BandRole.BLUE);
+
+    long before = Long.MAX_VALUE;
+    for (double scale : new double[] {10, 30, 100, 300, 1000}) {
+      Regions regions = new Regions(
+          Optional.empty(),
+          Method.GRAPH,
+          25,
+          0.1,
+          3,
+          20,
+          5,
+          1,
+          scale,
+          0.8,
+          List.of(),
+          10,
+          Double.NaN);
+      int[] labels = labels(regions, scene, Optional.empty());
+      long count = Arrays.stream(labels).distinct().count();
+      assertThat(count).isLessThanOrEqualTo(before);
+      if (scale == 100) {
+        assertThat(labels[60 * 150 + 20]).isNotEqualTo(labels[60 * 150 + 130]);
+        assertThat(count).isLessThan(40);
+      }
+      before = count;
     }
   }
 
