@@ -65,15 +65,13 @@ final class LearnRoofsCommand implements Runnable {
       Survey survey = SurveyMaker.make(DemoData.surveys(), new Survey.Order(seed, size), job);
       SharpenedOrtho product = SharpenedOrtho.TERRAIN_ORTHO;
       Raster scene = product.of(survey, seed, size, job);
-      MergingSchool school =
-          MergingSchool.of(scene, product.roofs(survey).outlines(), job);
+      MergingSchool school = MergingSchool.of(scene, product.roofs(survey).outlines(), job);
       schools.add(school);
       roofs += school.outlines();
       // a quarter of the scenes also as a photo has them, a quarter as a single band
       List<BandRole> fewer = FEWER.get((int) (seed % FEWER.size()));
       if (!fewer.isEmpty()) {
-        schools.add(MergingSchool.of(
-            with(scene, fewer), product.roofs(survey).outlines(), job));
+        schools.add(MergingSchool.of(with(scene, fewer), product.roofs(survey).outlines(), job));
       }
     }
     MergingModel model = MergingSchool.learn(
