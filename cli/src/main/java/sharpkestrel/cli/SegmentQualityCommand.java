@@ -100,7 +100,7 @@ final class SegmentQualityCommand implements Runnable {
           "graph-based, terrain ortho",
           SharpenedOrtho.TERRAIN_ORTHO,
           false,
-          Map.of("method", "graph", "scale", "10", "least", "20")));
+          Map.of("method", "graph", "scale", "30", "least", "20")));
 
   private record Row(
       long seed,

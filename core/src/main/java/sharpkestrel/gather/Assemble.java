@@ -4,9 +4,12 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -28,7 +31,7 @@ import sharpkestrel.step.StepInfo;
 
 /**
  * Puts the part files of a delivery together. Parts are found through the STAC item of the delivery, or by row and
- * column in their names ({@code NAME-R1C2.tif}), or, where names tell neither, by where each says it lies
+ * column in their names ({@code NAME-R1C2.tif}, or as a pattern says), or, where names tell neither, by where each says it lies
  * ({@code NAME-anything.tif}); the RPC text {@code NAME_RPC.TXT} describes the whole image.
  */
 @StepInfo(
@@ -49,16 +52,32 @@ public record Assemble(
     @Setting(
         label = "Image",
         does = "Which image of the delivery: the NAME that its part files begin with, e.g. pan.")
-    String image)
+    String image,
+
+    @Setting(
+        label = "Names",
+        does =
+            "How the names of part files are made up, without what follows the last dot: {image}, {row} and {column} stand for"
+                + " the image and numbers, * for anything, e.g. tile_{row}_{column}_{image}. auto is {image}-R{row}C{column}.",
+        initial = "auto")
+    Optional<String> pattern)
     implements Step<Raster> {
 
-  private static final Pattern PART =
-      Pattern.compile("(.+?)[-_]R(\\d{1,3})C(\\d{1,3})", Pattern.CASE_INSENSITIVE);
+  private static final Pattern PART = Pattern.compile(
+      "(?<image>.+?)[-_]R(?<row>\\d{1,3})C(?<column>\\d{1,3})", Pattern.CASE_INSENSITIVE);
+
+  private static final Pattern PLACE = Pattern.compile("\\{(image|row|column)\\}|\\*");
 
   public Assemble {
+    pattern.ifPresent(Assemble::compiled);
     if (image.isBlank()) {
       throw new IllegalArgumentException("Image must name one of the delivery's images, e.g. pan.");
     }
+  }
+
+  /** Parts by the names that deliveries usually have. */
+  public Assemble(Path delivery, String image) {
+    this(delivery, image, Optional.empty());
   }
 
   private record Part(
@@ -189,16 +208,43 @@ public record Assemble(
     }
   }
 
-  private static java.util.Optional<Part> part(
-      String name, Path path, List<StacItem.BandNote> bands) {
-    Matcher matcher = PART.matcher(name);
+  private Optional<Part> part(String name, Path path, List<StacItem.BandNote> bands) {
+    Pattern parts = pattern.map(Assemble::compiled).orElse(PART);
+    Matcher matcher = parts.matcher(name);
     return matcher.matches()
-        ? java.util.Optional.of(new Part(
-            matcher.group(1),
-            Integer.parseInt(matcher.group(2)),
-            Integer.parseInt(matcher.group(3)),
+        ? Optional.of(new Part(
+            parts.namedGroups().containsKey("image") ? matcher.group("image") : image,
+            Integer.parseInt(matcher.group("row")),
+            Integer.parseInt(matcher.group("column")),
             path,
             bands))
-        : java.util.Optional.empty();
+        : Optional.empty();
+  }
+
+  /** A pattern of names as a regular expression with the groups image, row and column. */
+  private static Pattern compiled(String pattern) {
+    StringBuilder regex = new StringBuilder();
+    Matcher places = PLACE.matcher(pattern);
+    int from = 0;
+    Set<String> seen = new HashSet<>();
+    while (places.find()) {
+      regex.append(Pattern.quote(pattern.substring(from, places.start())));
+      String place = places.group(1);
+      if (place == null) {
+        regex.append(".*?");
+      } else if (!seen.add(place)) {
+        throw new IllegalArgumentException(
+            "The pattern '" + pattern + "' has {" + place + "} twice. Each stands once.");
+      } else {
+        regex.append(place.equals("image") ? "(?<image>.+?)" : "(?<" + place + ">\\d{1,6})");
+      }
+      from = places.end();
+    }
+    regex.append(Pattern.quote(pattern.substring(from)));
+    if (!seen.contains("row") || !seen.contains("column")) {
+      throw new IllegalArgumentException("The pattern '" + pattern
+          + "' does not say where the numbers of row and column stand, e.g. tile_{row}_{column}.");
+    }
+    return Pattern.compile(regex.toString(), Pattern.CASE_INSENSITIVE);
   }
 }

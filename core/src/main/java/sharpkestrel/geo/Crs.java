@@ -73,11 +73,11 @@ public final class Crs {
       }
       String own = WgsWkt.of(code);
       if (!own.isEmpty()) {
-        return new Crs(name, CRS.fromWKT(own), Optional.of(NO_SHIFT));
+        return new Crs(name, parsed(own), Optional.of(NO_SHIFT));
       }
       Optional<CrsTable.Entry> entry = CrsTable.of(code);
       return entry.isPresent()
-          ? new Crs(name, CRS.fromWKT(entry.get().wkt()), entry.get().shift())
+          ? new Crs(name, parsed(entry.get().wkt()), entry.get().shift())
           : new Crs(name, CRS.forCode(name.text()), Optional.empty());
     } catch (NoSuchAuthorityCodeException unknown) {
       throw new CrsException(
@@ -99,9 +99,22 @@ public final class Crs {
     }
   }
 
+  /** Without a look whether the dataset says the same under the text's code: that would open it, which takes seconds. */
+  private static CoordinateReferenceSystem parsed(String wkt) throws FactoryException {
+    try {
+      Object parsed = new org.apache.sis.io.wkt.WKTFormat().parseObject(wkt);
+      if (parsed instanceof CoordinateReferenceSystem crs) {
+        return crs;
+      }
+      throw new FactoryException("it is not the text of a coordinate reference system");
+    } catch (java.text.ParseException senseless) {
+      throw new FactoryException(senseless.getMessage(), senseless);
+    }
+  }
+
   /** Its datum's way to WGS 84 is that of the code its base has, and none where the text calls it unknown. */
   private static Crs ofText(CrsName name) throws FactoryException {
-    Crs plain = new Crs(name, CRS.fromWKT(name.text()), Optional.empty());
+    Crs plain = new Crs(name, parsed(name.text()), Optional.empty());
     GeographicCRS base = plain.base();
     if (base == null) {
       return plain;

@@ -17,7 +17,7 @@ final class MergingModelKind extends ResultKind<MergingModel> {
 
   @Override
   public String describe(MergingModel model) {
-    return model.about();
+    return model.about() + "; " + model.card().toText();
   }
 
   @Override

@@ -41,6 +41,9 @@ public final class Scratch {
     Path where = folder;
     try {
       Files.createDirectories(where);
+      if (Files.getFileStore(where).getUsableSpace() < bytes) {
+        throw new IOException("not begun");
+      }
       Path file = Files.createTempFile(where, "kestrel-" + name, ".bin");
       try (FileChannel channel =
           FileChannel.open(file, StandardOpenOption.READ, StandardOpenOption.WRITE)) {

@@ -15,6 +15,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import sharpkestrel.geo.Acquisition;
+import sharpkestrel.geo.Rpc;
+import sharpkestrel.geo.RpcFit;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.RasterFiles;
@@ -149,6 +151,32 @@ class HolesThroughStepsTest {
         Map.of("model", "affine", "pixel-size", "0.5"));
 
     assertTheSameKept(warped);
+  }
+
+  /** Columns go east and rows south, leaning by two thirds of a pixel a metre. */
+  @Test
+  void aRawSceneLaidOntoTheGround() {
+    Rpc rpc = RpcFit.of(
+            (col, row, height, degrees) -> {
+              degrees[0] = -3 + 1e-5 * (col - 120 - height / 1.5);
+              degrees[1] = 60 - 5e-6 * (row - 120);
+            },
+            240,
+            240,
+            0,
+            100)
+        .rpc();
+    Raster placed = scene(SampleType.UINT8);
+    Raster raw = new MemoryRaster(
+        Grid.ofPixels(240, 240),
+        placed.bands(),
+        placed.attachments().with(Rpc.class, rpc),
+        Made.samples(placed));
+
+    assertTheSameKept(run(
+        "ortho",
+        Map.of("scene", raw),
+        Map.of("height", "30", "crs", "EPSG:32630", "pixel-size", "0.5")));
   }
 
   @Test

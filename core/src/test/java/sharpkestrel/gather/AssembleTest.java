@@ -3,13 +3,19 @@ package sharpkestrel.gather;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.raster.Affine;
@@ -79,6 +85,30 @@ class AssembleTest {
         BandRole.PAN);
 
     Pixels.assertSame(Made.samples(assembled()), Made.samples(whole));
+  }
+
+  /** Names of one's own: parts counted from 0, the image's name at the end or nowhere. */
+  @ParameterizedTest
+  @CsvSource({"tile_{row}_{column}_{image},tile_%d_%d_pan.tif", "{column}x{row}*,%2$dx%1$d new.tif"
+  })
+  void partsAreFoundByAPatternOfTheirNames(String pattern, String names) throws IOException {
+    for (int part = 0; part < 4; part++) {
+      String name = String.format("pan-R%dC%d.tif", 1 + part / 2, 1 + part % 2);
+      Files.move(folder.resolve(name), folder.resolve(String.format(names, part / 2, part % 2)));
+    }
+    Raster whole = Made.on(
+        Grid.ofPixels(WIDTH, HEIGHT),
+        SampleType.UINT16,
+        (b, col, row) -> sample(col, row),
+        BandRole.PAN);
+
+    Raster scene = (Raster) StepCatalogue.get("assemble")
+        .make(Map.of(), Map.of("delivery", folder.toString(), "image", "pan", "pattern", pattern))
+        .run(listening);
+
+    Pixels.assertSame(Made.samples(scene), Made.samples(whole));
+    assertThatThrownBy(() -> new Assemble(folder, "pan", Optional.of("tile_{row}")))
+        .hasMessageContaining("row and column");
   }
 
   @Test

@@ -20,18 +20,15 @@ final class GrainCurve extends Pane {
 
   private final Canvas canvas;
   private final Inks inks = new Inks(this::draw, "left-out", "accent", "soft", "text");
-  private final double least;
-  private final double most;
+  private double least = 1;
+  private double most = 2;
   private NaturalGrains grains;
   private double shown;
 
   /**
-   * @param least grain at the left end
    * @param chosen told the grain that is clicked
    */
-  GrainCurve(double width, double height, double least, double most, DoubleConsumer chosen) {
-    this.least = least;
-    this.most = most;
+  GrainCurve(double width, double height, DoubleConsumer chosen) {
     canvas = new Canvas(width, height);
     setId("grain-curve");
     setPrefSize(width, height);
@@ -48,8 +45,11 @@ final class GrainCurve extends Pane {
   /**
    * @param newGrains null for none
    * @param newShown the grain that is shown
+   * @param newLeast grain at the left end, and {@code newMost} at the right
    */
-  void show(NaturalGrains newGrains, double newShown) {
+  void show(NaturalGrains newGrains, double newShown, double newLeast, double newMost) {
+    least = newLeast;
+    most = newMost;
     grains = newGrains;
     shown = newShown;
     draw();

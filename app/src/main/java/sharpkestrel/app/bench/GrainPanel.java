@@ -17,8 +17,14 @@ import sharpkestrel.segment.NaturalGrains;
 /** The grain of the tree in pane A as a slider: every position is another cut, drawn at once. */
 public final class GrainPanel extends VBox {
 
-  private static final double LEAST = 2;
-  private static final double MOST = 5000;
+  /** Pixels of the finest and of the coarsest grain. */
+  private static final double LEAST_PIXELS = 8;
+
+  private static final double MOST_PIXELS = 20_000;
+
+  private final Label unit = new Label("m²");
+  private double least = LEAST_PIXELS;
+  private double most = MOST_PIXELS;
 
   private final Workspace workspace;
   private final PictureView picture;
@@ -48,21 +54,21 @@ public final class GrainPanel extends VBox {
     number.setPrefWidth(64);
     number.setMinWidth(64);
     keep.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-    Label unit = new Label("m²");
     unit.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
     keep.setId("keep-grain");
     keep.getStyleClass().add("primary");
     HBox.setHgrow(slider, Priority.ALWAYS);
     HBox row = new HBox(8, slider, number, unit, keep);
     row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-    curve = new GrainCurve(258, 58, LEAST, MOST, this::slide);
+    curve = new GrainCurve(258, 58, this::slide);
     getChildren().addAll(title, row, curve, count, note);
     slider.valueProperty().addListener((p, before, now) -> slide(grainAt(now.doubleValue())));
     number.setOnAction(e -> {
       try {
-        slide(Math.max(LEAST, Math.min(MOST, Double.parseDouble(number.getText().strip()))));
+        slide(Math.max(least, Math.min(most, Double.parseDouble(number.getText().strip()))));
       } catch (NumberFormatException notANumber) {
-        note.setText("The grain is a number of square metres, e.g. 60.");
+        note.setText("The grain is a number of "
+            + ("px".equals(unit.getText()) ? "pixels" : "square metres") + ", e.g. 60.");
       }
     });
     keep.setOnAction(e -> workspace.replaceCut(workspace.paneAProperty().get(), shown));
@@ -70,8 +76,8 @@ public final class GrainPanel extends VBox {
     refresh();
   }
 
-  private static double grainAt(double share) {
-    return LEAST * Math.pow(MOST / LEAST, share);
+  private double grainAt(double share) {
+    return least * Math.pow(most / least, share);
   }
 
   private Cut cut() {
@@ -83,11 +89,16 @@ public final class GrainPanel extends VBox {
     Cut cut = cut();
     setDisable(cut == null);
     shown = cut;
-    natural = cut == null ? null : NaturalGrains.of(cut, LEAST, MOST);
+    if (cut != null) {
+      least = LEAST_PIXELS * cut.ground().area();
+      most = MOST_PIXELS * cut.ground().area();
+      unit.setText(cut.ground().areaUnit());
+    }
+    natural = cut == null ? null : NaturalGrains.of(cut, least, most);
     if (cut != null) {
       show(cut);
     } else {
-      curve.show(null, LEAST);
+      curve.show(null, least, least, most);
       count.setText("");
       note.setText("Run the segmentation, or click a segmented result in the trail.");
     }
@@ -110,9 +121,9 @@ public final class GrainPanel extends VBox {
 
   private void show(Cut cut) {
     setting = true;
-    slider.setValue(Math.log(cut.grain() / LEAST) / Math.log(MOST / LEAST));
+    slider.setValue(Math.log(cut.grain() / least) / Math.log(most / least));
     setting = false;
-    curve.show(natural, cut.grain());
+    curve.show(natural, cut.grain(), least, most);
     number.setText(
         String.format(java.util.Locale.ROOT, cut.grain() < 10 ? "%.1f" : "%.0f", cut.grain()));
     count.setText(Result.grouped(cut.objects()) + " objects");

@@ -16,12 +16,14 @@ import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.geo.GroundSize;
 
 /** Picking objects by clicks: the rungs of the branch in hand, and the list of what was accepted. */
 final class PickPanel extends HBox {
 
   private static final double PLOT_WIDTH = 470;
   private static final double PLOT_HEIGHT = 164;
+  private static final GroundSize NO_GROUND = new GroundSize(1, 1, true);
 
   private final Workspace workspace;
   private final PickModel model;
@@ -107,14 +109,15 @@ final class PickPanel extends HBox {
     plot.show(
         model.clicked().orElse(null),
         picked == null ? -1 : model.rung(),
-        tree ? model.pixelArea() : 1);
+        tree ? model.ground() : NO_GROUND);
     size.setText(
         picked == null
             ? ""
             : String.format(
                 Locale.ROOT,
-                picked.area() < 100 ? "%.1f m\u00b2" : "%,.0f m\u00b2",
-                picked.area()));
+                picked.area() < 100 ? "%.1f %s" : "%,.0f %s",
+                picked.area(),
+                tree ? model.ground().areaUnit() : "m²"));
     hint.setText(
         !tree
             ? "Run the segmentation, or click a segmented result in the trail: objects are picked out of its tree."

@@ -8,6 +8,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 import sharpkestrel.app.look.Inks;
+import sharpkestrel.geo.GroundSize;
 import sharpkestrel.segment.Branch;
 import sharpkestrel.segment.ClickedObject;
 
@@ -28,6 +29,7 @@ final class RungPlot extends Pane {
   private double[] edges = {};
   private int rung;
   private double pixelArea;
+  private String unit = "m²";
 
   RungPlot(double width, double height, IntConsumer taken) {
     canvas = new Canvas(width, height);
@@ -47,11 +49,12 @@ final class RungPlot extends Pane {
    * @param clicked null for none
    * @param newRung the one that is picked; below 0 for none of them
    */
-  void show(ClickedObject clicked, int newRung, double newPixelArea) {
+  void show(ClickedObject clicked, int newRung, GroundSize ground) {
     branch = clicked == null ? null : clicked.branch();
     edges = clicked == null ? new double[0] : clicked.edges();
     rung = newRung;
-    pixelArea = newPixelArea;
+    pixelArea = ground.area();
+    unit = ground.areaUnit();
     draw();
   }
 
@@ -107,12 +110,12 @@ final class RungPlot extends Pane {
             x(each) < 50
                 ? TextAlignment.LEFT
                 : x(each) > w - 50 ? TextAlignment.RIGHT : TextAlignment.CENTER);
-        g.fillText(metres(branch.pixels(each) * pixelArea), x(each), top - 4);
+        g.fillText(area(branch.pixels(each) * pixelArea), x(each), top - 4);
       }
     }
   }
 
-  /** Powers of ten in m² under the axis. */
+  /** Powers of ten under the axis. */
   private void ticks(GraphicsContext g, double base) {
     g.setFill(inks.of("soft"));
     g.setFont(Font.font("IBM Plex Mono", 10));
@@ -132,13 +135,13 @@ final class RungPlot extends Pane {
     }
     g.setFont(Font.font("IBM Plex Sans", 10));
     g.setTextAlign(TextAlignment.RIGHT);
-    g.fillText("area, m\u00b2", canvas.getWidth() - LEFT, base + 29);
+    g.fillText("area, " + unit, canvas.getWidth() - LEFT, base + 29);
     g.setTextAlign(TextAlignment.LEFT);
     String bars = branch.bordersCount() ? "stays itself, with a sharp border" : "stays itself";
     g.fillText("bars: " + bars + "; dots: how sharp its border is", LEFT, base + 29);
   }
 
-  private static String metres(double area) {
-    return String.format(Locale.ROOT, area < 100 ? "%.1f m\u00b2" : "%,.0f m\u00b2", area);
+  private String area(double area) {
+    return String.format(Locale.ROOT, area < 100 ? "%.1f %s" : "%,.0f %s", area, unit);
   }
 }

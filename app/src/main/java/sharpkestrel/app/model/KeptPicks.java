@@ -78,7 +78,7 @@ final class KeptPicks {
         picks.size(),
         List.of(
             Table.Column.ofTexts(PLACES, "Places", places),
-            new Table.Column(AREA, "Area", "m²", areas)));
+            new Table.Column(AREA, "Area", crs.isKnown() ? "m²" : "px", areas)));
     return new Layer("picked", crs, outlines, table, Map.of());
   }
 

@@ -8,6 +8,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import org.locationtech.jts.geom.Geometry;
+import sharpkestrel.geo.GroundSize;
 import sharpkestrel.objects.ObjectAt;
 import sharpkestrel.objects.PickObjects;
 import sharpkestrel.raster.Affine;
@@ -28,7 +29,7 @@ public final class PickModel {
   /**
    * @param parts what it is made of
    * @param outlines of the parts, in ground coordinates
-   * @param area in m²
+   * @param area in m², or pixels where the scene has no place
    */
   public record Picked(List<PickObjects.Part> parts, List<Geometry> outlines, double area) {}
 
@@ -100,8 +101,9 @@ public final class PickModel {
     return outside.isEmpty() && inside.size() == 1 ? rung : -1;
   }
 
-  public double pixelArea() {
-    return cut.ground().area();
+  /** The ground size of the pixels that are picked from. */
+  public GroundSize ground() {
+    return cut.ground();
   }
 
   /** Picks the object at a pixel, at the rung of its branch that is most a thing of its own. */
@@ -242,7 +244,7 @@ public final class PickModel {
     for (int node : nodes) {
       int[] rowOf = Branch.rowOf(cut.tree(), new int[] {node});
       Click at = inside.stream().filter(c -> rowOf[c.leaf + 1] == 0).findFirst().orElseThrow();
-      double own = nodePixels[node] * pixelArea();
+      double own = nodePixels[node] * ground().area();
       parts.add(new PickObjects.Part(
           ground.x(at.col + 0.5, at.row + 0.5), ground.y(at.col + 0.5, at.row + 0.5), own));
       ObjectAt.outline(cut.superpixels(), rowOf, at.col, at.row).ifPresent(outlines::add);

@@ -310,7 +310,8 @@ public final class Shell extends StackPane {
       return;
     }
     double area = set.table().values("area")[row];
-    status.showPicked("object " + set.ids()[row] + " \u00b7 " + Math.round(area) + " m²");
+    status.showPicked("object " + set.ids()[row] + " \u00b7 " + Math.round(area) + " "
+        + set.table().column("area").unit());
     features.show(set, row);
     features.setVisible(!bench.isLifted());
   }

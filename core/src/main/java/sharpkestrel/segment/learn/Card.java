@@ -51,6 +51,12 @@ public record Card(Optional<Range> pixels, List<String> bands, Range contrasts) 
     bands = List.copyOf(bands);
   }
 
+  /** What was seen, for people. */
+  public String toText() {
+    return (pixels.isPresent() ? "pixels of " + pixels.get() + " m" : "pictures without a place")
+        + ", bands " + String.join(", ", bands).replace('_', ' ');
+  }
+
   /** Of one scene. */
   public static Card of(GroundSize ground, List<String> bands, double contrast) {
     return new Card(
