@@ -5,13 +5,12 @@ import java.io.InputStream;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.application.Application;
+import javafx.beans.binding.Bindings;
 import javafx.scene.Scene;
 import javafx.scene.text.Font;
 import javafx.stage.Stage;
-import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
-import sharpkestrel.raster.RasterException;
 
 /** The window. */
 public final class KestrelApp extends Application {
@@ -49,10 +48,16 @@ public final class KestrelApp extends Application {
   @Override
   public void start(Stage stage) {
     Workspace workspace = new Workspace();
-    stage.setTitle("Sharp Kestrel");
     stage.setScene(scene(workspace));
     List<String> args = getParameters().getRaw();
-    if (args.contains("open")) {
+    stage
+        .titleProperty()
+        .bind(Bindings.createStringBinding(
+            () -> workspace.titleProperty().get().isBlank()
+                ? "Sharp Kestrel"
+                : workspace.titleProperty().get() + " \u2013 Sharp Kestrel",
+            workspace.titleProperty()));
+    if (!args.isEmpty() && args.getFirst().equals("open")) {
       open(workspace, args);
     } else if (!args.contains("how-soon")) {
       DemoSession.start(workspace, DemoOptions.order(args), args.contains("shots"));
@@ -71,13 +76,12 @@ public final class KestrelApp extends Application {
   }
 
   private static void open(Workspace workspace, List<String> args) {
-    try {
-      if (args.size() < 2) {
-        throw new RasterException("Name the project's folder: ./kestrel open FOLDER");
-      }
-      ProjectFile.open(workspace, Path.of(args.get(1)));
-    } catch (RasterException wrong) {
-      workspace.messageProperty().set(wrong.getMessage());
+    if (args.size() < 2) {
+      workspace
+          .messageProperty()
+          .set("Name what to open: ./kestrel open FILE or FOLDER, one or more.");
+      return;
     }
+    Opening.start(workspace, args.stream().skip(1).map(Path::of).toList());
   }
 }

@@ -181,6 +181,7 @@ class SharpenWindowTest extends TownWindow {
     window
         .waiting()
         .until("best bands", () -> robot.lookup("#best-0").tryQuery().isPresent());
+    settle(robot);
     robot.clickOn("#best-0");
     assertThat(look().name()).isEqualTo("Best three");
     assertThat(look().roles()).contains(BandRole.NEAR_INFRARED);

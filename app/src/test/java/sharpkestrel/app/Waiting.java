@@ -19,10 +19,16 @@ public final class Waiting {
     this.seconds = seconds;
   }
 
-  /** Waits until something holds; says what did not happen, and what the window said, where it never does. */
+  /**
+   * Waits until something holds, which is asked on the interface thread, as what it looks at changes there; says what did not
+   * happen, and what the window said, where it never does.
+   */
   public void until(String what, BooleanSupplier ready) {
     try {
-      WaitForAsyncUtils.waitFor(seconds, TimeUnit.SECONDS, ready::getAsBoolean);
+      WaitForAsyncUtils.waitFor(
+          seconds,
+          TimeUnit.SECONDS,
+          () -> WaitForAsyncUtils.asyncFx(ready::getAsBoolean).get(seconds, TimeUnit.SECONDS));
     } catch (TimeoutException late) {
       throw new AssertionError(
           what + " did not happen; message: '" + workspace.messageProperty().get() + "'", late);

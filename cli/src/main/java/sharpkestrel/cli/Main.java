@@ -43,7 +43,7 @@ public final class Main {
         .description("Sharp Kestrel: from very-high-resolution imagery to checked outlines.")
         .footer(
             "",
-            "In a window: kestrel demo, kestrel open PROJECT, kestrel shots.",
+            "In a window: kestrel demo, kestrel FILE|FOLDER..., kestrel open, kestrel shots.",
             "For developers: kestrel test, kestrel quality, kestrel fuzz.");
     CommandLine line = new CommandLine(root);
     line.addSubcommand("run", new RunCommand());

@@ -80,6 +80,24 @@ public record Assemble(
     this(delivery, image, Optional.empty());
   }
 
+  /**
+   * The images whose parts lie in a folder or are listed by a STAC item.
+   *
+   * @throws RasterException where the folder cannot be listed or the item cannot be read
+   */
+  public static List<String> imagesIn(Path delivery) {
+    Stream<String> names = Files.isDirectory(delivery)
+        ? rasterFiles(delivery).stream().map(Assemble::stem)
+        : StacItem.read(delivery).assets().stream().map(StacItem.Asset::key);
+    return names
+        .map(PART::matcher)
+        .filter(Matcher::matches)
+        .map(matcher -> matcher.group("image"))
+        .distinct()
+        .sorted()
+        .toList();
+  }
+
   private record Part(
       String image, int row, int column, Path path, List<StacItem.BandNote> bands) {}
 

@@ -39,6 +39,9 @@ import sharpkestrel.segment.Cut;
 /** The panel of any step, made from its declaration: inputs, settings with units and ranges, try and run. */
 public final class StepPanel extends HBox {
 
+  private static final String FILE = "file";
+  private static final String ROLES = "roles";
+
   private final Workspace workspace;
   private final PictureView picture;
   private final StepSpec step;
@@ -117,7 +120,31 @@ public final class StepPanel extends HBox {
     inputs.refresh();
     inputs.prefer(workspace.paneAProperty().get());
     workspace.results().addListener((ListChangeListener<Result>) change -> inputs.refresh());
-    workspace.paneAProperty().addListener((p, before, now) -> inputs.prefer(now));
+    workspace.paneAProperty().addListener((p, before, now) -> {
+      inputs.prefer(now);
+      takeShown(now);
+    });
+    takeShown(workspace.paneAProperty().get());
+  }
+
+  /** A step that writes beside a file is offered the file that is shown, and what its bands count as, to be confirmed or changed. */
+  private void takeShown(Result shown) {
+    boolean offered = step.writesBeside()
+        && shown != null
+        && shown.value() instanceof Raster
+        && !shown.settings().getOrDefault(FILE, "").isBlank();
+    if (!offered || shown.settings().get(FILE).equals(settings.text(FILE))) {
+      return;
+    }
+    settings.set(FILE, shown.settings().get(FILE));
+    if (step.options().stream().anyMatch(option -> option.name().equals(ROLES))) {
+      settings.set(
+          ROLES,
+          ((Raster) shown.value())
+              .bands().stream()
+                  .map(band -> band.role().name().toLowerCase(java.util.Locale.ROOT))
+                  .collect(java.util.stream.Collectors.joining(", ")));
+    }
   }
 
   /**

@@ -40,9 +40,25 @@ public record Look(String name, List<BandRole> roles, StretchRule stretch, boole
             : stretch);
   }
 
+  /** Whether a raster has what this look shows. */
+  public boolean appliesTo(Raster raster) {
+    return ramp || roles.stream().allMatch(role -> raster.bandOf(role).isPresent());
+  }
+
+  /** What a raster is shown by: this look, or the bands that stand in where it lacks what this one shows. */
+  public String nameOn(Raster raster) {
+    if (appliesTo(raster)) {
+      return name;
+    }
+    int[] bands = bandsOf(raster);
+    return bands[0] == bands[1]
+        ? "Grey"
+        : "Bands " + (bands[0] + 1) + ", " + (bands[1] + 1) + ", " + (bands[2] + 1);
+  }
+
   /**
-   * Bands for red, green and blue. Roles that the raster lacks fall back on its first band, all three, so that a
-   * single band is grey.
+   * Bands for red, green and blue. Where the raster lacks a role it is shown by its first three bands in their order, or by one
+   * in grey where this look is of one or the raster has fewer.
    */
   public int[] bandsOf(Raster raster) {
     int[] bands = new int[3];
@@ -51,7 +67,9 @@ public record Look(String name, List<BandRole> roles, StretchRule stretch, boole
       int found = raster.bandOf(role).orElse(-1);
       if (found < 0) {
         int only = greyBand(raster.bands());
-        return new int[] {only, only, only};
+        return roles.size() > 1 && raster.bands().size() > 2
+            ? new int[] {0, 1, 2}
+            : new int[] {only, only, only};
       }
       bands[i] = found;
     }

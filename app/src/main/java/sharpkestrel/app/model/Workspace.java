@@ -55,7 +55,7 @@ public final class Workspace {
   private final StringProperty message = new SimpleStringProperty("");
   private final StringProperty warning = new SimpleStringProperty("");
   private final UndoStack undo = new UndoStack();
-  private final Tasks tasks = new Tasks(warning::set, Runtime.getRuntime().availableProcessors());
+  private final Tasks tasks = new Tasks(this::warned, Runtime.getRuntime().availableProcessors());
   private final ResultMaker maker = new ResultMaker(this);
   private final Map<String, String> suggestions = new HashMap<>();
   private final Set<String> reservedNames = new HashSet<>();
@@ -153,6 +153,16 @@ public final class Workspace {
 
   public StringProperty messageProperty() {
     return message;
+  }
+
+  /** What is warned of stands until the next run begins, or is closed; one after another on lines of their own. */
+  private void warned(String text) {
+    String before = warning.get();
+    if (before.isBlank()) {
+      warning.set(text);
+    } else if (!before.contains(text)) {
+      warning.set(before + "\n" + text);
+    }
   }
 
   public StringProperty warningProperty() {

@@ -10,11 +10,13 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.SVGPath;
 import sharpkestrel.app.model.LivePlacing;
+import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Tasks;
 import sharpkestrel.app.model.Workspace;
 
@@ -42,6 +44,9 @@ public final class TopBar extends HBox {
     Label title = new Label();
     title.getStyleClass().add("title");
     title.textProperty().bind(workspace.titleProperty());
+    Tooltip where = new Tooltip();
+    where.setOnShowing(e -> where.setText("Project in " + workspace.folder()));
+    title.setTooltip(where);
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
     getChildren()
@@ -108,11 +113,20 @@ public final class TopBar extends HBox {
         .textProperty()
         .bind(Bindings.createStringBinding(
             () -> "Look "
-                + workspace.lookProperty().get().name()
+                + lookShown(workspace)
                 + "  "
                 + workspace.lookProperty().get().stretch().toText(),
-            workspace.lookProperty()));
+            workspace.lookProperty(),
+            workspace.paneAProperty()));
     return button;
+  }
+
+  /** The look in hand, or what stands in for it where pane A lacks its bands. */
+  private static String lookShown(Workspace workspace) {
+    Result shown = workspace.paneAProperty().get();
+    return shown == null || shown.backdrop() == null
+        ? workspace.lookProperty().get().name()
+        : workspace.lookProperty().get().nameOn(shown.backdrop());
   }
 
   private static HBox compare(Workspace workspace) {

@@ -1,0 +1,240 @@
+package sharpkestrel.app;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import sharpkestrel.app.model.Look;
+import sharpkestrel.app.model.ProjectFile;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.demo.DemoData;
+import sharpkestrel.flow.RunSheet;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.gather.Assemble;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.io.RasterFiles;
+import sharpkestrel.kinds.ResultKinds;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+
+/**
+ * Opens what is named when the window starts: rasters, deliveries by their folder or STAC item, outlines, projects. Where no
+ * project is named one is begun beside the first of the files, or gone on with where that was done before.
+ */
+final class Opening {
+
+  private static final String ENDING = "-kestrel";
+
+  /** Rasters of a folder without parts that are opened, at most. */
+  private static final int MOST = 24;
+
+  private final Workspace workspace;
+  private final List<String> troubles = new ArrayList<>();
+
+  /** What the project that is gone on with brings back by itself. */
+  private List<RunSheet.Entry> before = List.of();
+
+  private Opening(Workspace workspace) {
+    this.workspace = workspace;
+  }
+
+  /**
+   * @param named files and folders, one or more
+   */
+  static void start(Workspace workspace, List<Path> named) {
+    Opening opening = new Opening(workspace);
+    try {
+      Path first = named.getFirst().toAbsolutePath().normalize();
+      Optional<Path> project = projectOf(first);
+      if (project.isPresent()) {
+        opening.goOn(project.get());
+      } else {
+        if (!Files.exists(first)) {
+          throw new RasterException("There is no file or folder " + first + ".");
+        }
+        opening.project(first);
+      }
+      named.stream()
+          .map(path -> path.toAbsolutePath().normalize())
+          .filter(path -> project.isEmpty() || !path.equals(first))
+          .forEach(opening::add);
+      workspace.tasks().afterAll(opening::opened);
+    } catch (RasterException wrong) {
+      workspace.messageProperty().set(wrong.getMessage());
+    }
+  }
+
+  /** The folder of a project that is named by it or by its file. */
+  private static Optional<Path> projectOf(Path named) {
+    Path folder = Files.isRegularFile(named) ? named.getParent() : named;
+    boolean byFile = Files.isRegularFile(named) && named.endsWith("project.json");
+    return ProjectFile.isIn(folder) && (byFile || Files.isDirectory(named))
+        ? Optional.of(folder)
+        : Optional.empty();
+  }
+
+  /** Goes on with the project beside a file, or begins it; among all projects where nothing can be written there. */
+  private void project(Path file) {
+    String stem = file.getFileName().toString().replaceFirst("\\.[^.]+$", "");
+    Path beside = file.resolveSibling(stem + ENDING);
+    Path folder = Files.isWritable(file.getParent()) || Files.isDirectory(beside)
+        ? beside
+        : DemoData.home().resolve("projects").resolve(stem + ENDING);
+    if (ProjectFile.isIn(folder)) {
+      goOn(folder);
+    } else {
+      workspace.titleProperty().set(stem);
+      ProjectFile.begin(workspace, folder);
+    }
+  }
+
+  private void goOn(Path folder) {
+    before = RunSheet.read(folder.resolve("project.json")).steps();
+    ProjectFile.open(workspace, folder);
+  }
+
+  private void add(Path path) {
+    try {
+      if (Files.isDirectory(path)) {
+        addFolder(path);
+      } else if (RasterFiles.isNamed(path)) {
+        open(path);
+      } else if (path.toString().toLowerCase(Locale.ROOT).endsWith(".json")) {
+        addJson(path);
+      } else if (Files.isRegularFile(path)) {
+        addOutlines(path);
+      } else {
+        throw new RasterException("There is no file or folder " + path + ".");
+      }
+    } catch (RasterException wrong) {
+      troubles.add(wrong.getMessage());
+    }
+  }
+
+  private void addFolder(Path folder) {
+    Optional<Path> item =
+        files(folder, ".json").stream().filter(Opening::isItem).findFirst();
+    if (item.isPresent()) {
+      assemble(item.get());
+      return;
+    }
+    if (!Assemble.imagesIn(folder).isEmpty()) {
+      assemble(folder);
+      return;
+    }
+    List<Path> rasters = files(folder, "").stream().filter(RasterFiles::isNamed).toList();
+    if (rasters.isEmpty()) {
+      throw new RasterException(folder + " holds no project, no delivery and no raster files.");
+    }
+    if (rasters.size() > MOST) {
+      troubles.add("Of the " + rasters.size() + " raster files in " + folder + " the first " + MOST
+          + " are opened. Open the others with Gather, Open.");
+    }
+    rasters.stream().limit(MOST).forEach(this::open);
+  }
+
+  private static boolean isItem(Path json) {
+    try {
+      return !Assemble.imagesIn(json).isEmpty();
+    } catch (RasterException other) {
+      return false;
+    }
+  }
+
+  private static List<Path> files(Path folder, String ending) {
+    try (Stream<Path> files = Files.list(folder)) {
+      return files
+          .filter(Files::isRegularFile)
+          .filter(file -> file.toString().endsWith(ending))
+          .sorted()
+          .toList();
+    } catch (IOException failed) {
+      throw new RasterException(folder + " cannot be listed: " + failed.getMessage(), failed);
+    }
+  }
+
+  private void addJson(Path json) {
+    if (isItem(json)) {
+      assemble(json);
+      return;
+    }
+    try {
+      RunSheet sheet = RunSheet.read(json);
+      troubles.add(json.getFileName() + " is a run sheet of " + sheet.steps().size()
+          + " steps. Run it with ./kestrel run " + json + "; what it keeps can be opened here.");
+    } catch (RasterException noSheet) {
+      addOutlines(json);
+    }
+  }
+
+  /** Outlines are no result yet: they are offered wherever outlines are wanted. */
+  private void addOutlines(Path file) {
+    boolean outlines = ResultKinds.ofType(OutlineSet.class).stream()
+        .flatMap(kind -> kind.readEndings().stream())
+        .anyMatch(file.toString().toLowerCase(Locale.ROOT)::endsWith);
+    if (!outlines) {
+      throw new RasterException(file
+          + " is nothing that can be opened here: rasters, deliveries, outlines and projects can.");
+    }
+    StepCatalogue.all()
+        .forEach(step -> step.inputs().stream()
+            .filter(input -> input.type() == OutlineSet.class)
+            .forEach(input -> workspace
+                .suggestions()
+                .putIfAbsent(step.id() + ":" + input.name(), file.toString())));
+    troubles.add(file.getFileName() + " is offered wherever outlines are wanted.");
+  }
+
+  private void open(Path file) {
+    gather("open", "", Map.of("file", file.toString()));
+  }
+
+  private void assemble(Path delivery) {
+    List<String> images = Assemble.imagesIn(delivery);
+    // the panchromatic image first, so that what has colours is what is seen
+    Stream.concat(
+            images.stream().filter(Opening::isPan), images.stream().filter(image -> !isPan(image)))
+        .forEach(image ->
+            gather("assemble", image, Map.of("delivery", delivery.toString(), "image", image)));
+  }
+
+  private void gather(String step, String title, Map<String, String> settings) {
+    if (!comesBack(step, settings)) {
+      workspace.run(StepCatalogue.get(step), title, Map.of(), Map.of(), settings);
+    }
+  }
+
+  private static boolean isPan(String image) {
+    return image.toLowerCase(Locale.ROOT).startsWith("pan");
+  }
+
+  private boolean comesBack(String step, Map<String, String> settings) {
+    return before.stream()
+        .anyMatch(entry -> entry.step().equals(step)
+            && settings.entrySet().stream()
+                .allMatch(each -> each.getValue().equals(entry.settings().get(each.getKey()))));
+  }
+
+  /** Once all is open: in the colours that it has, with what there was to say. */
+  private void opened() {
+    Result shown = workspace.paneAProperty().get();
+    if (shown != null && shown.backdrop() instanceof Raster raster) {
+      Look now = workspace.lookProperty().get();
+      if (!now.appliesTo(raster)) {
+        Look.standard().stream()
+            .filter(look -> look.roles().size() > 1 && look.appliesTo(raster))
+            .findFirst()
+            .ifPresent(look -> workspace.lookProperty().set(now.changedTo(look)));
+      }
+    }
+    if (!troubles.isEmpty() && workspace.messageProperty().get().isBlank()) {
+      workspace.messageProperty().set(String.join(" ", troubles));
+    }
+  }
+}
