@@ -31,6 +31,7 @@ import sharpkestrel.app.model.ResultMaker;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.flow.StepSpec;
+import sharpkestrel.geo.Rpc;
 import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
@@ -87,6 +88,7 @@ public final class StepPanel extends HBox {
         () -> inputFields.forEach((input, field) -> field.setVisible(input.counts(settings::text)));
     asMade = new AsMade(workspace, step, inputs, settings);
     inputs.onChange(asMade::refresh);
+    inputs.onChange(() -> settings.showUnits(scene().map(StepPanel::isOnGround).orElse(true)));
     showInputs.run();
     layOut(fields, inputFields, settings.fields());
     settings.onArea(patch -> scene()
@@ -204,6 +206,10 @@ public final class StepPanel extends HBox {
     return scene != null && scene.value() instanceof Raster raster
         ? Optional.of(raster)
         : Optional.empty();
+  }
+
+  private static boolean isOnGround(Raster scene) {
+    return scene.grid().crs().isKnown() || scene.attachments().get(Rpc.class).isPresent();
   }
 
   StepSettings settings() {

@@ -150,6 +150,22 @@ final class StepSettings {
     return Collections.unmodifiableMap(fields);
   }
 
+  /** Lengths and areas are told in pixels where the scene in hand has no place on the ground. */
+  void showUnits(boolean inMetres) {
+    for (StepSpec.Option option : options) {
+      boolean ofGround = option.unit().equals("m") || option.unit().equals("m²");
+      if (ofGround
+          && fields.get(option.name()) instanceof VBox field
+          && field.getChildren().getFirst() instanceof Label label) {
+        label.setText(titled(option.label(), inMetres ? option.unit() : "px"));
+      }
+    }
+  }
+
+  private static String titled(String title, String unit) {
+    return title + (unit.isEmpty() ? "" : "  " + unit);
+  }
+
   private void showWhatCounts() {
     for (StepSpec.Option option : options) {
       if (fields.containsKey(option.name())) {
@@ -173,7 +189,7 @@ final class StepSettings {
   }
 
   static Node field(String title, String does, String unit, Node editor) {
-    Label label = new Label(title + (unit.isEmpty() ? "" : "  " + unit));
+    Label label = new Label(titled(title, unit));
     label.getStyleClass().add("soft");
     label.setTooltip(new Tooltip(does));
     if (editor instanceof Region region) {
