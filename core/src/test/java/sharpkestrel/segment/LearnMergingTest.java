@@ -87,6 +87,17 @@ class LearnMergingTest {
       Cut cut = (Cut) StepCatalogue.get("segment").make(inputs, settings).run(Job.QUIET);
       return SegmentFit.of(cut, roofs.outlines(), Job.QUIET).atHeight(cut.height());
     }
+
+    double recallByLikeness() {
+      return fit(Map.of("scene", scene), Map.of("grain", "200")).recall();
+    }
+
+    double recallBy(MergingModel model) {
+      return fit(
+              Map.of("scene", scene, "model", model),
+              Map.of("grain", "200", "criterion", "learned"))
+          .recall();
+    }
   }
 
   @Test
@@ -97,13 +108,8 @@ class LearnMergingTest {
         .run(Job.QUIET);
 
     Town other = Town.of(2);
-    double plain =
-        other.fit(Map.of("scene", other.scene), Map.of("grain", "200")).recall();
-    double with = other
-        .fit(
-            Map.of("scene", other.scene, "model", model),
-            Map.of("grain", "200", "criterion", "learned"))
-        .recall();
+    double plain = other.recallByLikeness();
+    double with = other.recallBy(model);
 
     assertThat(plain).isLessThan(0.2);
     assertThat(with).isGreaterThan(0.75);
@@ -150,13 +156,8 @@ class LearnMergingTest {
     MergingModel model = new LearnMerging(learned.scene, ten, 3).run(Job.QUIET);
     Town other = Town.of(5);
 
-    double plain =
-        other.fit(Map.of("scene", other.scene), Map.of("grain", "200")).recall();
-    double with = other
-        .fit(
-            Map.of("scene", other.scene, "model", model),
-            Map.of("grain", "200", "criterion", "learned"))
-        .recall();
+    double plain = other.recallByLikeness();
+    double with = other.recallBy(model);
 
     assertThat(with).isGreaterThan(plain + 0.2);
     assertThat(model.card().bands()).containsExactly("blue", "red", "near_infrared");
