@@ -1,6 +1,7 @@
 package sharpkestrel.app;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Deque;
@@ -28,6 +29,9 @@ import sharpkestrel.step.Stage;
 
 /** Drives the application to each main view on the demo data and writes a picture of each. */
 final class Shots {
+
+  /** Of a picture: those of the documentation are most of the repository. */
+  private static final int MOST_BYTES = 350_000;
 
   private final Workspace workspace;
   private final Scene scene;
@@ -397,17 +401,14 @@ final class Shots {
     WritableImage image = scene.snapshot(null);
     int width = (int) image.getWidth();
     int height = (int) image.getHeight();
-    java.awt.image.BufferedImage copy =
-        new java.awt.image.BufferedImage(width, height, java.awt.image.BufferedImage.TYPE_INT_RGB);
+    int[] pixels = new int[width * height];
     PixelReader reader = image.getPixelReader();
-    for (int y = 0; y < height; y++) {
-      for (int x = 0; x < width; x++) {
-        copy.setRGB(x, y, reader.getArgb(x, y));
-      }
+    for (int i = 0; i < pixels.length; i++) {
+      pixels[i] = reader.getArgb(i % width, i / width);
     }
     try {
-      java.nio.file.Files.createDirectories(folder);
-      javax.imageio.ImageIO.write(copy, "png", folder.resolve(name + ".png").toFile());
+      Files.createDirectories(folder);
+      Files.write(folder.resolve(name + ".png"), PalettePicture.png(pixels, width, MOST_BYTES));
     } catch (IOException failed) {
       throw new java.io.UncheckedIOException(failed);
     }

@@ -1,19 +1,14 @@
 package sharpkestrel.io;
 
 import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import sharpkestrel.raster.Band;
-import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Parallel;
@@ -39,25 +34,25 @@ public final class GeoTiffWriter {
   private static final long MOST_BYTES = 3_900_000_000L;
 
   private final Raster raster;
-  private final Compression compression;
   private final boolean overviews;
-  private final List<Level> levels = new ArrayList<>();
+  private final List<TiffLevel> levels = new ArrayList<>();
   private final SampleType type;
   private final int bands;
   private final TileSamples samples;
   private final Spares<float[][]> tilePlanes;
   private final boolean masked;
   private final Optional<LabelRaster> numbers;
+  private final TiffHeads heads;
 
   private GeoTiffWriter(Raster raster, Compression compression, boolean overviews) {
     this.raster = raster;
-    this.compression = compression;
     this.overviews = overviews;
     this.type = raster.bands().get(0).type();
     this.bands = raster.bands().size();
     this.samples = new TileSamples(raster.bands(), FILE_TILE, compression);
     masked = type.isWhole() && Double.isNaN(RasterEntries.noData(raster.bands()));
     numbers = raster.wholeNumbers();
+    heads = new TiffHeads(raster, compression, samples.predictor());
     tilePlanes = new Spares<>(() -> new float[bands][FILE_TILE * FILE_TILE]);
     for (Band band : raster.bands()) {
       if (band.type() != type) {
@@ -85,40 +80,6 @@ public final class GeoTiffWriter {
         target, temporary -> new GeoTiffWriter(raster, compression, overviews).run(temporary, job));
   }
 
-  /** One size of the image: where its tiles went, and the row of tiles that is being filled. */
-  private final class Level {
-    final Grid grid;
-    final int across;
-    final int down;
-    final long[] offsets;
-    final long[] lengths;
-    final FileChannel scratch;
-    final HoleMask holes;
-    long written;
-    float[][] strip;
-    int rowsHeld;
-    int tileRow;
-
-    Level(int level, FileChannel scratch) {
-      grid = raster.grid().atLevel(level);
-      across = Math.ceilDiv(grid.width(), FILE_TILE);
-      down = Math.ceilDiv(grid.height(), FILE_TILE);
-      offsets = new long[across * down];
-      lengths = new long[across * down];
-      this.scratch = scratch;
-      holes = new HoleMask(grid, FILE_TILE, bands, offsets.length);
-      if (level > 0) {
-        strip = new float[bands][across * FILE_TILE * FILE_TILE];
-        clear();
-      }
-    }
-
-    void clear() {
-      Planes.fillNaN(strip);
-      rowsHeld = 0;
-    }
-  }
-
   private void run(Path temporary, Job job) throws IOException {
     int count = overviews ? raster.grid().levels() : 1;
     if (count == 1) {
@@ -130,8 +91,10 @@ public final class GeoTiffWriter {
       for (int level = 0; level < count; level++) {
         Path scratch = temporary.resolveSibling(temporary.getFileName() + "." + level);
         scratchFiles.add(scratch);
-        levels.add(new Level(
+        levels.add(new TiffLevel(
+            raster.grid(),
             level,
+            bands,
             FileChannel.open(
                 scratch,
                 StandardOpenOption.CREATE,
@@ -139,7 +102,7 @@ public final class GeoTiffWriter {
                 StandardOpenOption.READ,
                 StandardOpenOption.WRITE)));
       }
-      Level full = levels.get(0);
+      TiffLevel full = levels.get(0);
       for (int row = 0; row < full.down; row++) {
         writeRow(full, row, job);
       }
@@ -148,7 +111,7 @@ public final class GeoTiffWriter {
       }
       assemble(temporary);
     } finally {
-      for (Level level : levels) {
+      for (TiffLevel level : levels) {
         level.scratch.close();
       }
       for (Path scratch : scratchFiles) {
@@ -164,14 +127,15 @@ public final class GeoTiffWriter {
         StandardOpenOption.CREATE,
         StandardOpenOption.TRUNCATE_EXISTING,
         StandardOpenOption.WRITE)) {
-      Level only = new Level(0, out);
+      TiffLevel only = new TiffLevel(raster.grid(), 0, bands, out);
       levels.add(only);
       long most = (long) only.across * only.down * FILE_TILE * FILE_TILE * bands * type.bytes();
       boolean big = most > MOST_BYTES;
       TiffDirectories directories = new TiffDirectories(big);
-      directories.add(directory(0, big));
+      directories.add(heads.of(only, 0, big));
       if (masked) {
-        directories.add(mask(0, bands, new long[only.offsets.length], only.lengths, big));
+        directories.add(
+            heads.ofMask(only, 0, bands, new long[only.offsets.length], only.lengths, big));
       }
       long data = directories.end();
       out.position(data);
@@ -180,18 +144,18 @@ public final class GeoTiffWriter {
         writeRow(only, row, job);
       }
       TiffDirectories found = new TiffDirectories(big);
-      found.add(directory(0, big));
+      found.add(heads.of(only, 0, big));
       if (only.holes.isNeeded()) {
-        found.add(mask(0, out, only.holes.differs(), big));
+        found.add(heads.withMask(only, 0, out, only.holes.differs(), big));
       }
       out.position(0);
       found.write(out);
     }
   }
 
-  private void writeRow(Level full, int row, Job job) throws IOException {
+  private void writeRow(TiffLevel full, int row, Job job) throws IOException {
     boolean reduce = levels.size() > 1;
-    InOrder tiles = new InOrder(full, row);
+    TiffLevel.Row tiles = full.row(row, samples::done);
     Parallel.run(full.across, job, column -> {
       Window tile = new Window(column * FILE_TILE, row * FILE_TILE, FILE_TILE, FILE_TILE);
       float[][] planes = tilePlanes.take();
@@ -250,7 +214,7 @@ public final class GeoTiffWriter {
   }
 
   /** Puts the means of a tile's 2 x 2 pixels into the quarter of a reduced level's strip where they belong. */
-  private void halveInto(Level below, float[][] planes, int column, int half) {
+  private void halveInto(TiffLevel below, float[][] planes, int column, int half) {
     int side = FILE_TILE / 2;
     float[] reduced = new float[side * side];
     int stripWidth = below.across * FILE_TILE;
@@ -269,11 +233,11 @@ public final class GeoTiffWriter {
 
   /** Packs the strip of a reduced level, hands its halves on, and empties it. */
   private void flush(int index, Job job) throws IOException {
-    Level level = levels.get(index);
+    TiffLevel level = levels.get(index);
     if (level.rowsHeld == 0) {
       return;
     }
-    InOrder tiles = new InOrder(level, level.tileRow);
+    TiffLevel.Row tiles = level.row(level.tileRow, samples::done);
     boolean reduce = index + 1 < levels.size();
     int stripWidth = level.across * FILE_TILE;
     Parallel.run(level.across, job, column -> {
@@ -302,7 +266,7 @@ public final class GeoTiffWriter {
     level.tileRow++;
     level.clear();
     if (reduce) {
-      Level next = levels.get(index + 1);
+      TiffLevel next = levels.get(index + 1);
       next.rowsHeld++;
       if (next.rowsHeld == 2) {
         flush(index + 1, job);
@@ -310,46 +274,11 @@ public final class GeoTiffWriter {
     }
   }
 
-  /** Tiles of a row as they are packed, written from left to right: the same file whichever is ready first. */
-  private final class InOrder {
-    private final Level level;
-    private final int row;
-    private final byte[][] waiting;
-    private int next;
-
-    InOrder(Level level, int row) {
-      this.level = level;
-      this.row = row;
-      waiting = new byte[level.across][];
-    }
-
-    synchronized void append(int column, byte[] packed) {
-      waiting[column] = packed;
-      while (next < waiting.length && waiting[next] != null) {
-        try {
-          write(next, waiting[next]);
-        } catch (IOException failed) {
-          throw new UncheckedIOException(failed);
-        }
-        waiting[next++] = null;
-      }
-    }
-
-    private void write(int column, byte[] packed) throws IOException {
-      int index = row * level.across + column;
-      level.offsets[index] = level.written;
-      level.lengths[index] = packed.length;
-      AtomicFile.writeAll(level.scratch, ByteBuffer.wrap(packed));
-      level.written += packed.length;
-      samples.done(packed);
-    }
-  }
-
   private void assemble(Path temporary) throws IOException {
     long pixels = 0;
     boolean holes = false;
     boolean differ = false;
-    for (Level level : levels) {
+    for (TiffLevel level : levels) {
       pixels += level.written;
       holes |= level.holes.isNeeded();
       differ |= level.holes.differs();
@@ -357,16 +286,16 @@ public final class GeoTiffWriter {
     boolean big = pixels > MOST_BYTES;
     TiffDirectories sizes = new TiffDirectories(big);
     for (int i = 0; i < levels.size(); i++) {
-      sizes.add(directory(i, big));
+      sizes.add(heads.of(levels.get(i), i, big));
       if (holes) {
-        Level level = levels.get(i);
+        TiffLevel level = levels.get(i);
         long[] none = new long[level.offsets.length];
-        sizes.add(mask(i, differ ? bands : 1, none, none, big));
+        sizes.add(heads.ofMask(level, i, differ ? bands : 1, none, none, big));
       }
     }
     long data = sizes.end();
     for (int i = levels.size() - 1; i >= 0; i--) {
-      Level level = levels.get(i);
+      TiffLevel level = levels.get(i);
       for (int k = 0; k < level.offsets.length; k++) {
         level.offsets[k] += data;
       }
@@ -383,69 +312,13 @@ public final class GeoTiffWriter {
       }
       TiffDirectories found = new TiffDirectories(big);
       for (int i = 0; i < levels.size(); i++) {
-        found.add(directory(i, big));
+        found.add(heads.of(levels.get(i), i, big));
         if (holes) {
-          found.add(mask(i, out, differ, big));
+          found.add(heads.withMask(levels.get(i), i, out, differ, big));
         }
       }
       out.position(0);
       found.write(out);
     }
-  }
-
-  /** Writes the masks of a level where the file stands, and tells the directory that leads to them. */
-  private TiffEntries mask(int index, FileChannel out, boolean differ, boolean big)
-      throws IOException {
-    byte[][] tiles = levels.get(index).holes.tiles(differ);
-    long[] offsets = new long[tiles.length];
-    long[] lengths = new long[tiles.length];
-    Map<byte[], Long> written = new IdentityHashMap<>();
-    for (int i = 0; i < tiles.length; i++) {
-      lengths[i] = tiles[i].length;
-      Long before = written.get(tiles[i]);
-      offsets[i] = before == null ? out.position() : before;
-      if (before == null) {
-        written.put(tiles[i], offsets[i]);
-        AtomicFile.writeAll(out, ByteBuffer.wrap(tiles[i]));
-      }
-    }
-    return mask(index, differ ? bands : 1, offsets, lengths, big);
-  }
-
-  private TiffEntries mask(int index, int count, long[] offsets, long[] lengths, boolean big) {
-    TiffEntries entries = new TiffEntries();
-    entries.ints(TiffTags.SUBFILE_TYPE, index > 0 ? 5 : 4);
-    RasterEntries.size(entries, levels.get(index).grid, FILE_TILE);
-    RasterEntries.mask(entries, count);
-    tiles(entries, offsets, lengths, big);
-    return entries;
-  }
-
-  private static void tiles(TiffEntries entries, long[] offsets, long[] lengths, boolean big) {
-    if (big) {
-      entries.longs(TiffTags.TILE_OFFSETS, offsets);
-    } else {
-      entries.ints(TiffTags.TILE_OFFSETS, offsets);
-    }
-    entries.ints(TiffTags.TILE_BYTES, lengths);
-  }
-
-  private TiffEntries directory(int index, boolean big) {
-    Level level = levels.get(index);
-    TiffEntries entries = new TiffEntries();
-    if (index > 0) {
-      entries.ints(TiffTags.SUBFILE_TYPE, 1);
-    }
-    RasterEntries.size(entries, level.grid, FILE_TILE);
-    RasterEntries.samples(entries, raster);
-    entries.shorts(TiffTags.COMPRESSION, compression.code());
-    if (samples.predictor() > 1) {
-      entries.shorts(TiffTags.PREDICTOR, samples.predictor());
-    }
-    tiles(entries, level.offsets, level.lengths, big);
-    if (index == 0) {
-      RasterEntries.place(entries, raster);
-    }
-    return entries;
   }
 }
