@@ -150,7 +150,8 @@ public class SharpenBenchmark {
   /** 2,048 x 2,048, ten displacements, 9 x 9. */
   @Benchmark
   public int builtUp() {
-    return all(new BuiltUp(new TextureSource(small, Optional.empty()), "9", 128, 0.5, Double.NaN)
+    return all(new BuiltUp(
+            new TextureSource(small, Optional.empty()), Optional.of("9"), 128, 0.5, Double.NaN)
         .run(ONE_THREAD));
   }
 

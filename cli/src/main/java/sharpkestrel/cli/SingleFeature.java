@@ -1,6 +1,7 @@
 package sharpkestrel.cli;
 
 import java.util.Arrays;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import sharpkestrel.check.Compare;
 import sharpkestrel.check.Scores;
@@ -76,7 +77,13 @@ final class SingleFeature {
       return 0;
     }
     OutlineSet outlines = new OutlineObjects(
-            objects.select(rows), OutlineObjects.Form.SQUARED, 0.6, true, 0, 10, "area >= 20")
+            objects.select(rows),
+            OutlineObjects.Form.SQUARED,
+            0.6,
+            true,
+            0,
+            10,
+            Optional.of("area >= 20"))
         .run(Job.of(job.threads(), 512));
     Scores scores = new Compare(
             outlines,

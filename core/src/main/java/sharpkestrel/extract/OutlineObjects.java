@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Geometry;
@@ -92,7 +93,7 @@ public record OutlineObjects(
             "CQL2 text; outlines that fail it are left out, e.g. area >= 20 AND rectangularity >= 0.6: roofs fill most"
                 + " of their smallest rectangle, rocks and surf do not. Empty keeps all.",
         initial = "auto")
-    String tests)
+    Optional<String> tests)
     implements Step<OutlineSet> {
 
   /** How borders are drawn. */
@@ -106,10 +107,7 @@ public record OutlineObjects(
   private static final double SHARP_CORNERS = 2;
 
   public OutlineObjects {
-    tests = tests.equals("auto") ? "" : tests;
-    if (!tests.isBlank()) {
-      Cql2.parseTest(tests);
-    }
+    tests.ifPresent(Cql2::parseTest);
   }
 
   /** An outline in pixels, before and after it was drawn to form, and the group it is of. */
@@ -147,7 +145,7 @@ public record OutlineObjects(
             .map(d ->
                 form == Form.EXACT ? "exact" : d.result().shape().name().toLowerCase(Locale.ROOT))
             .toList())));
-    boolean[] passing = Selection.of(table, tests);
+    boolean[] passing = Selection.of(table, tests.orElse(""));
     int[] kept = IntStream.range(0, all.size()).filter(i -> passing[i]).toArray();
     AffineTransformation toGround = ObjectGeometry.toGround(grid.affine());
     List<Geometry> outlines = Arrays.stream(kept)

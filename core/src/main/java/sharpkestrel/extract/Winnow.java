@@ -1,6 +1,7 @@
 package sharpkestrel.extract;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import sharpkestrel.expr.Table;
 import sharpkestrel.objects.ObjectSet;
@@ -27,22 +28,19 @@ public record Winnow(
         label = "Tests",
         does = "CQL2 text, e.g. area BETWEEN 25 AND 900 AND ndvi < 0.2; empty keeps all.",
         initial = "auto")
-    String tests)
+    Optional<String> tests)
     implements Step<ObjectSet> {
 
   public Winnow {
-    if (tests.equals("auto")) {
-      tests = "";
-    }
-    RangeTest.parse(tests);
+    RangeTest.parse(tests.orElse(""));
   }
 
   @Override
   public ObjectSet run(Job job) {
     Table table = objects.table();
-    List<RangeTest> stack = RangeTest.parse(tests);
+    List<RangeTest> stack = RangeTest.parse(tests.orElse(""));
     double[] scores = WinnowScores.of(table, stack);
-    boolean[] passing = Selection.of(table, tests);
+    boolean[] passing = Selection.of(table, tests.orElse(""));
     int[] rows = IntStream.range(0, table.rows()).filter(i -> passing[i]).toArray();
     Table scored = table.with(List.of(new Table.Column("score", "Score", "", scores)));
     return objects.withTable(scored).select(rows);

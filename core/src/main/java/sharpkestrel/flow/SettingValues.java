@@ -55,7 +55,8 @@ public final class SettingValues {
       return path(option, text);
     }
     if (type == Optional.class) {
-      return auto ? Optional.empty() : Optional.of(optional(option, text));
+      boolean none = auto || option.isText() && text.isBlank();
+      return none ? Optional.empty() : Optional.of(optional(option, text));
     }
     if (type == List.class) {
       return list(option, auto ? "" : text);

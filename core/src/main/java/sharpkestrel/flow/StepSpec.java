@@ -90,6 +90,16 @@ public final class StepSpec {
       return type instanceof ParameterizedType p ? (Class<?>) p.getRawType() : (Class<?>) type;
     }
 
+    /** Whether its value is a text, given or left to the step. */
+    public boolean isText() {
+      return type == String.class || isOptional(String.class);
+    }
+
+    private boolean isOptional(Class<?> of) {
+      return rawType() == Optional.class
+          && ((ParameterizedType) type).getActualTypeArguments()[0] == of;
+    }
+
     /** Whether its value is the path of a file, or of several. */
     public boolean namesFiles() {
       return type == Path.class
@@ -100,8 +110,7 @@ public final class StepSpec {
 
     /** Whether its value is a part of the ground, or of a scene without a place. */
     public boolean isArea() {
-      return rawType() == Optional.class
-          && ((ParameterizedType) type).getActualTypeArguments()[0] == Extent.class;
+      return isOptional(Extent.class);
     }
 
     /** The files that its text names. */

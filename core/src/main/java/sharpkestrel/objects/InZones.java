@@ -1,5 +1,6 @@
 package sharpkestrel.objects;
 
+import java.util.Optional;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.step.In;
@@ -19,9 +20,9 @@ public record InZones(
         label = "Names",
         does = "Column of the zones' names; auto takes the first column of texts.",
         initial = "auto")
-    String names) {
+    Optional<String> names) {
 
   Zones assign(Job job) {
-    return Zones.of(objects, zones, names.equals("auto") ? "" : names, job);
+    return Zones.of(objects, zones, names.orElse(""), job);
   }
 }

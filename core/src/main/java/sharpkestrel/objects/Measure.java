@@ -60,7 +60,7 @@ public record Measure(
             "CQL2 test of objects; each object then has its distance to those that pass, and the share of its border with"
                 + " them, e.g. ndvi > 0.4.",
         initial = "auto")
-    String beside,
+    Optional<String> beside,
 
     @Setting(
         label = "Sun azimuth",
@@ -104,9 +104,7 @@ public record Measure(
 
   public Measure {
     wanted(features);
-    if (!beside.equals("auto") && !beside.isBlank()) {
-      Cql2.parseTest(beside);
-    }
+    beside.ifPresent(Cql2::parseTest);
   }
 
   private static Set<Wanted> wanted(List<String> texts) {
@@ -179,7 +177,7 @@ public record Measure(
     heightFeatures.ifPresent(measured -> columns.addAll(measured.columns()));
     if (wanted.contains(Wanted.CONTEXT)) {
       columns.addAll(new ContextFeatures(objects, neighbours)
-          .columns(columns, borders, beside.equals("auto") ? "" : beside, coarser, job));
+          .columns(columns, borders, beside.orElse(""), coarser, job));
     }
     return objects.withTable(new Table(n, columns));
   }

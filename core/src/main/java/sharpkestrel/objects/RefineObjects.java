@@ -51,7 +51,7 @@ public record RefineObjects(
         label = "Test",
         does = "CQL2 test of the objects that are meant, e.g. ndvi > 0.4; empty: all.",
         initial = "auto")
-    String test,
+    Optional<String> test,
 
     @Setting(
         label = "Same",
@@ -59,14 +59,14 @@ public record RefineObjects(
             "Column of texts, such as a class: only neighbours that have the same text become one; empty: all.",
         initial = "auto",
         when = "operation=merge")
-    String same,
+    Optional<String> same,
 
     @Setting(
         label = "Grow into",
         does = "CQL2 test of the neighbours that are taken in.",
         initial = "auto",
         when = "operation=grow")
-    String into,
+    Optional<String> into,
 
     @Setting(
         label = "Rounds",
@@ -125,16 +125,9 @@ public record RefineObjects(
   }
 
   public RefineObjects {
-    test = test.equals("auto") ? "" : test;
-    into = into.equals("auto") ? "" : into;
-    same = same.equals("auto") ? "" : same;
-    if (!test.isBlank()) {
-      Cql2.parseTest(test);
-    }
-    if (!into.isBlank()) {
-      Cql2.parseTest(into);
-    }
-    if (operation == Operation.GROW && into.isBlank()) {
+    test.ifPresent(Cql2::parseTest);
+    into.ifPresent(Cql2::parseTest);
+    if (operation == Operation.GROW && into.isEmpty()) {
       throw new RasterException(
           "Growing needs a test of the neighbours that are taken in, e.g. brightness < 0.1 (--into).");
     }
@@ -149,7 +142,7 @@ public record RefineObjects(
     if (objects.count() == 0) {
       throw new RasterException("There are no objects to refine: the object set is empty.");
     }
-    boolean[] meant = Selection.of(objects.table(), test);
+    boolean[] meant = Selection.of(objects.table(), test.orElse(""));
     return switch (operation) {
       case MERGE -> merge(meant, job);
       case DISSOLVE -> dissolve(meant, job);
@@ -165,10 +158,10 @@ public record RefineObjects(
   }
 
   private ObjectSet merge(boolean[] meant, Job job) {
-    Table.Column texts = same.isBlank() ? null : objects.table().column(same);
+    Table.Column texts = same.map(objects.table()::column).orElse(null);
     if (texts != null && !texts.isText()) {
       throw new RasterException(
-          "'" + same + "' holds numbers; give a column of texts, such as a class.");
+          "'" + same.get() + "' holds numbers; give a column of texts, such as a class.");
     }
     Neighbours neighbours = Neighbours.of(objects, job);
     Merging merging = merging(neighbours);
@@ -248,7 +241,7 @@ public record RefineObjects(
   private ObjectSet grow(boolean[] meant, Job job) {
     Neighbours neighbours = Neighbours.of(objects, job);
     Merging merging = merging(neighbours);
-    boolean[] takes = Selection.of(objects.table(), into);
+    boolean[] takes = Selection.of(objects.table(), into.orElse(""));
     int[] owner = new int[meant.length];
     Arrays.setAll(owner, i -> meant[i] ? i : -1);
     for (int round = 0; round < rounds; round++) {

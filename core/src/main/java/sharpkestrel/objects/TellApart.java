@@ -1,5 +1,6 @@
 package sharpkestrel.objects;
 
+import java.util.Optional;
 import sharpkestrel.expr.Cql2;
 import sharpkestrel.expr.ExpressionException;
 import sharpkestrel.expr.Table;
@@ -28,23 +29,20 @@ public record TellApart(
         label = "Second",
         does = "Test that those of the second pass; auto takes all that are not in the first.",
         initial = "auto")
-    String second)
+    Optional<String> second)
     implements Step<FeatureRanking> {
-
-  private static final String REST = "auto";
 
   public TellApart {
     Cql2.parseTest(first);
-    if (!second.equals(REST)) {
-      Cql2.parseTest(second);
-    }
+    second.ifPresent(Cql2::parseTest);
   }
 
   @Override
   public FeatureRanking run(Job job) {
     Table table = objects.table();
     boolean[] one = Selection.of(table, first);
-    boolean[] other = second.equals(REST) ? Selection.not(one) : Selection.of(table, second);
+    boolean[] other =
+        second.map(test -> Selection.of(table, test)).orElseGet(() -> Selection.not(one));
     if (Selection.count(one) == 0 || Selection.count(other) == 0) {
       throw new ExpressionException("Of " + table.rows() + " objects the first selection has "
           + Selection.count(one) + " and the second " + Selection.count(other)

@@ -1,6 +1,7 @@
 package sharpkestrel.sharpen;
 
 import java.util.List;
+import java.util.Optional;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.DerivedRaster;
@@ -36,7 +37,7 @@ public record BuiltUp(
         does =
             "Side of the window: an odd number of pixels, or metres with an m behind, e.g. 20 m; auto is 20 m, from 9 to 101 pixels.",
         initial = "auto")
-    String window,
+    Optional<String> window,
 
     @Setting(
         label = "Levels",
@@ -64,11 +65,11 @@ public record BuiltUp(
 
   @Override
   public Raster run(Job job) {
-    int side = source.pixels(window);
+    int side = window.map(source::pixels).orElseGet(source::usualPixels);
     if (side < 5) {
       throw new RasterException(
-          "The window must have at least 5 pixels, as pairs lie up to 2 apart; " + window.strip()
-              + " has " + side + " here.");
+          "The window must have at least 5 pixels, as pairs lie up to 2 apart; "
+              + window.orElse("the usual one").strip() + " has " + side + " here.");
     }
     Raster values = source.values();
     Statistics statistics = source.statistics(job);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.PolygonExtracter;
 import sharpkestrel.expr.Table;
@@ -40,7 +41,7 @@ public record Profiles(
         does =
             "Column that names the areas; areas of one name make one profile. auto: 'name', else each by itself.",
         initial = "auto")
-    String names)
+    Optional<String> names)
     implements Step<ProfileReport> {
 
   private static final double OF_WHOLE_NUMBERS = 1.0 / 12;
@@ -69,10 +70,10 @@ public record Profiles(
 
   private Map<String, List<Geometry>> byName() {
     Map<String, List<Geometry>> byName = new LinkedHashMap<>();
-    String wanted = names.equals("auto") ? "name" : names;
+    String wanted = names.orElse("name");
     boolean named = areas.table().has(wanted);
-    if (!named && !names.equals("auto")) {
-      throw new RasterException("The areas have no column '" + names + "'. They have: "
+    if (!named && names.isPresent()) {
+      throw new RasterException("The areas have no column '" + wanted + "'. They have: "
           + String.join(
               ", ", areas.table().columns().stream().map(Table.Column::name).toList())
           + ".");

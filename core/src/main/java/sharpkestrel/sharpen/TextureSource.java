@@ -41,6 +41,11 @@ public record TextureSource(
     return found;
   }
 
+  /** Pixels of the window that is usual at the size of the scene's pixels. */
+  int usualPixels() {
+    return WindowSize.usual(GroundSize.of(scene).mean());
+  }
+
   /** Pixels of a window given in pixels or metres. */
   int pixels(String window) {
     return WindowSize.parse(window, GroundSize.of(scene).mean());

@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -67,7 +68,14 @@ class OutlineObjectsTest {
   }
 
   private static OutlineSet exact(ObjectSet objects, double leastWidth, String keep) {
-    return new OutlineObjects(objects, OutlineObjects.Form.EXACT, 0.6, true, leastWidth, 10, keep)
+    return new OutlineObjects(
+            objects,
+            OutlineObjects.Form.EXACT,
+            0.6,
+            true,
+            leastWidth,
+            10,
+            Optional.of(keep).filter(test -> !test.isEmpty()))
         .run(Job.QUIET);
   }
 

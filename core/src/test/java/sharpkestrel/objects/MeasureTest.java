@@ -83,7 +83,8 @@ class MeasureTest {
     return new ObjectSet(labels, rowOf, ids, none, new GroundSize(0.5, 0.5));
   }
 
-  private static Table measured(Optional<MemoryRaster> surface, String beside, double sun) {
+  private static Table measured(
+      Optional<MemoryRaster> surface, Optional<String> beside, double sun) {
     return new Measure(
             objects(),
             SCENE,
@@ -113,7 +114,7 @@ class MeasureTest {
 
   @Test
   void bandsAreMeasuredFromEveryPixelWithData() {
-    Table t = measured(Optional.empty(), "auto", Double.NaN);
+    Table t = measured(Optional.empty(), Optional.empty(), Double.NaN);
     float[] red = Made.samples(SCENE)[0];
 
     for (int i = 0; i < OBJECTS; i++) {
@@ -137,7 +138,7 @@ class MeasureTest {
 
   @Test
   void neighboursAndContrastAreThoseOfEveryPixelSide() {
-    Table t = measured(Optional.empty(), "auto", Double.NaN);
+    Table t = measured(Optional.empty(), Optional.empty(), Double.NaN);
 
     int[][] sides = new int[OBJECTS][OBJECTS];
     for (int i = 0; i < LABELS.length; i++) {
@@ -165,7 +166,7 @@ class MeasureTest {
 
   @Test
   void textureIsThatOfAMatrixOfEveryPair() {
-    Table t = measured(Optional.empty(), "auto", Double.NaN);
+    Table t = measured(Optional.empty(), Optional.empty(), Double.NaN);
 
     float[][] planes = Made.samples(SCENE);
     GreyLevels greys = GreyLevels.of(Statistics.of(SCENE, 0, Job.QUIET), 16);
@@ -234,7 +235,7 @@ class MeasureTest {
     MemoryRaster surface = Made.placed(
         WIDTH, HEIGHT, 0.5, (b, col, row) -> 20 + 0.15 * col + 0.2 * row, BandRole.HEIGHT);
 
-    Table t = measured(Optional.of(surface), "auto", Double.NaN);
+    Table t = measured(Optional.of(surface), Optional.empty(), Double.NaN);
 
     for (int i = 0; i < OBJECTS; i++) {
       double sum = 0;
@@ -253,7 +254,7 @@ class MeasureTest {
 
   @Test
   void distancesAreToTheNearestPixelOfWhatPasses() {
-    Table t = measured(Optional.empty(), "red_mean > 240", Double.NaN);
+    Table t = measured(Optional.empty(), Optional.of("red_mean > 240"), Double.NaN);
     double[] means = t.values("red_mean");
     Set<Integer> passing = new TreeSet<>();
     for (int i = 0; i < OBJECTS; i++) {
@@ -318,7 +319,7 @@ class MeasureTest {
             HeightModels.NONE,
             Optional.empty(),
             List.of("context"),
-            "auto",
+            Optional.empty(),
             180,
             32,
             PairDirections.ALL)
@@ -372,7 +373,7 @@ class MeasureTest {
             HeightModels.NONE,
             Optional.of(coarse),
             List.of("shape", "context"),
-            "auto",
+            Optional.empty(),
             Double.NaN,
             16,
             PairDirections.ALL)
@@ -390,7 +391,7 @@ class MeasureTest {
   void everyColumnIsInTheCatalogue() {
     Table t = measured(
         Optional.of(Made.placed(WIDTH, HEIGHT, 0.5, (b, c, r) -> 20 + c, BandRole.HEIGHT)),
-        "red_mean > 240",
+        Optional.of("red_mean > 240"),
         120);
 
     List<String> known =
@@ -410,13 +411,13 @@ class MeasureTest {
             HeightModels.NONE,
             Optional.empty(),
             List.of("colour"),
-            "auto",
+            Optional.empty(),
             Double.NaN,
             16,
             PairDirections.ALL))
         .hasMessageContaining("'colour'")
         .hasMessageContaining("spectral");
-    assertThatThrownBy(() -> measured(Optional.empty(), "greenness > 3", Double.NaN))
+    assertThatThrownBy(() -> measured(Optional.empty(), Optional.of("greenness > 3"), Double.NaN))
         .hasMessageContaining("greenness")
         .hasMessageContaining("ndvi");
     assertThatThrownBy(() -> new Measure(
@@ -425,7 +426,7 @@ class MeasureTest {
                 HeightModels.NONE,
                 Optional.empty(),
                 List.of("height"),
-                "auto",
+                Optional.empty(),
                 Double.NaN,
                 16,
                 PairDirections.ALL)

@@ -17,7 +17,7 @@ public final class Measures {
         HeightModels.NONE,
         Optional.empty(),
         List.of(),
-        "auto",
+        Optional.empty(),
         Double.NaN,
         levels,
         PairDirections.ALL);

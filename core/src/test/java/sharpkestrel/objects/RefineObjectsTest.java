@@ -13,16 +13,25 @@ import sharpkestrel.raster.Job;
 
 class RefineObjectsTest {
 
-  private static ObjectSet refine(ObjectSet set, Operation operation, String test) {
-    return refine(set, operation, test, "auto", "auto", 1, 10, Neighbour.LONGEST_BORDER, 3);
+  private static ObjectSet refine(ObjectSet set, Operation operation, Optional<String> test) {
+    return refine(
+        set,
+        operation,
+        test,
+        Optional.empty(),
+        Optional.empty(),
+        1,
+        10,
+        Neighbour.LONGEST_BORDER,
+        3);
   }
 
   private static ObjectSet refine(
       ObjectSet set,
       Operation operation,
-      String test,
-      String same,
-      String into,
+      Optional<String> test,
+      Optional<String> same,
+      Optional<String> into,
       int rounds,
       double area,
       Neighbour neighbour,
@@ -40,7 +49,7 @@ class RefineObjectsTest {
   void neighboursThatPassBecomeOneAndOthersStay() {
     ObjectSet set = with(Drawn.of("aabbcc", "aabbcc", "dddddd"), "ndvi", 0.6, 0.7, 0.1, 0.8);
 
-    ObjectSet merged = refine(set, Operation.MERGE, "ndvi > 0.5");
+    ObjectSet merged = refine(set, Operation.MERGE, Optional.of("ndvi > 0.5"));
 
     assertThat(Drawn.letters(merged)).containsExactly("aaaabb", "aaaabb", "aaaaaa");
     assertThat(merged.table().values("area")).containsExactly(14, 4);
@@ -55,8 +64,16 @@ class RefineObjectsTest {
         .table()
         .with(List.of(Table.Column.ofTexts("class", "Class", List.of("x", "x", "y", "y")))));
 
-    ObjectSet merged =
-        refine(set, Operation.MERGE, "auto", "class", "auto", 1, 10, Neighbour.LONGEST_BORDER, 3);
+    ObjectSet merged = refine(
+        set,
+        Operation.MERGE,
+        Optional.empty(),
+        Optional.of("class"),
+        Optional.empty(),
+        1,
+        10,
+        Neighbour.LONGEST_BORDER,
+        3);
 
     assertThat(Drawn.letters(merged)).containsExactly("aabb");
     assertThat(merged.table().column("class").text(1)).isEqualTo("y");
@@ -67,10 +84,26 @@ class RefineObjectsTest {
     String[] rows = {"aaaabb", "aaccbb", "aaaabb"};
     ObjectSet set = with(Drawn.of(rows), "red_mean", 10, 50, 45);
 
-    ObjectSet byBorder =
-        refine(set, Operation.DISSOLVE, "auto", "auto", "auto", 1, 3, Neighbour.LONGEST_BORDER, 3);
-    ObjectSet byColour =
-        refine(set, Operation.DISSOLVE, "auto", "auto", "auto", 1, 3, Neighbour.MOST_SIMILAR, 3);
+    ObjectSet byBorder = refine(
+        set,
+        Operation.DISSOLVE,
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        1,
+        3,
+        Neighbour.LONGEST_BORDER,
+        3);
+    ObjectSet byColour = refine(
+        set,
+        Operation.DISSOLVE,
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        1,
+        3,
+        Neighbour.MOST_SIMILAR,
+        3);
 
     assertThat(Drawn.letters(byBorder)).containsExactly("aaaabb", "aaaabb", "aaaabb");
     assertThat(Drawn.letters(byColour)).containsExactly("aaaabb", "aabbbb", "aaaabb");
@@ -82,7 +115,15 @@ class RefineObjectsTest {
     ObjectSet set = with(Drawn.of("aabcaa", "aaaaaa"), "red_mean", 1, 2, 3);
 
     ObjectSet refined = refine(
-        set, Operation.DISSOLVE, "red_mean = 2", "auto", "auto", 1, 5, Neighbour.LONGEST_BORDER, 3);
+        set,
+        Operation.DISSOLVE,
+        Optional.of("red_mean = 2"),
+        Optional.empty(),
+        Optional.empty(),
+        1,
+        5,
+        Neighbour.LONGEST_BORDER,
+        3);
 
     assertThat(Drawn.letters(refined)).containsExactly("aaabaa", "aaaaaa");
     assertThat(refined.table().values("area")).containsExactly(11, 1);
@@ -95,9 +136,9 @@ class RefineObjectsTest {
     ObjectSet once = refine(
         set,
         Operation.GROW,
-        "light > 8.5",
-        "auto",
-        "light < 5",
+        Optional.of("light > 8.5"),
+        Optional.empty(),
+        Optional.of("light < 5"),
         1,
         10,
         Neighbour.LONGEST_BORDER,
@@ -105,9 +146,9 @@ class RefineObjectsTest {
     ObjectSet often = refine(
         set,
         Operation.GROW,
-        "light > 8.5",
-        "auto",
-        "light < 5",
+        Optional.of("light > 8.5"),
+        Optional.empty(),
+        Optional.of("light < 5"),
         9,
         10,
         Neighbour.LONGEST_BORDER,
@@ -121,7 +162,7 @@ class RefineObjectsTest {
   void holesCloseFromWithinAndWhatReachesTheEdgeIsNone() {
     ObjectSet set = Drawn.of("aaaaaad", "abbbaae", "abcbaae", "abbbaae", "aaaaaad");
 
-    ObjectSet filled = refine(set, Operation.FILL_HOLES, "auto");
+    ObjectSet filled = refine(set, Operation.FILL_HOLES, Optional.empty());
 
     assertThat(Drawn.letters(filled))
         .containsExactly("aaaaaab", "aaaaaac", "aaaaaac", "aaaaaac", "aaaaaab");
@@ -139,7 +180,15 @@ class RefineObjectsTest {
         "..............");
 
     ObjectSet split = refine(
-        set, Operation.SPLIT_NECKS, "auto", "auto", "auto", 1, 10, Neighbour.LONGEST_BORDER, 2);
+        set,
+        Operation.SPLIT_NECKS,
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        1,
+        10,
+        Neighbour.LONGEST_BORDER,
+        2);
 
     String[] rows = Drawn.letters(split);
     assertThat(rows[1]).isEqualTo(".aaaaa...bbbb.");
@@ -159,9 +208,9 @@ class RefineObjectsTest {
             coarse,
             Optional.of(fine),
             Operation.FINER,
-            "red_mean = 1",
-            "auto",
-            "auto",
+            Optional.of("red_mean = 1"),
+            Optional.empty(),
+            Optional.empty(),
             1,
             10,
             Neighbour.LONGEST_BORDER,
@@ -176,16 +225,34 @@ class RefineObjectsTest {
   void whatCannotBeDoneIsSaid() {
     ObjectSet set = Drawn.of("ab");
 
-    assertThatThrownBy(() -> refine(set, Operation.FINER, "auto")).hasMessageContaining("--finer");
-    assertThatThrownBy(() -> refine(set, Operation.GROW, "auto")).hasMessageContaining("--into");
-    assertThatThrownBy(() -> refine(set, Operation.MERGE, "greenness > 1"))
+    assertThatThrownBy(() -> refine(set, Operation.FINER, Optional.empty()))
+        .hasMessageContaining("--finer");
+    assertThatThrownBy(() -> refine(set, Operation.GROW, Optional.empty()))
+        .hasMessageContaining("--into");
+    assertThatThrownBy(() -> refine(set, Operation.MERGE, Optional.of("greenness > 1")))
         .hasMessageContaining("greenness")
         .hasMessageContaining("area");
     assertThatThrownBy(() -> refine(
-            set, Operation.DISSOLVE, "auto", "auto", "auto", 1, 10, Neighbour.MOST_SIMILAR, 3))
+            set,
+            Operation.DISSOLVE,
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            1,
+            10,
+            Neighbour.MOST_SIMILAR,
+            3))
         .hasMessageContaining("measure the objects first");
     assertThatThrownBy(() -> refine(
-            set, Operation.MERGE, "auto", "area", "auto", 1, 10, Neighbour.LONGEST_BORDER, 3))
+            set,
+            Operation.MERGE,
+            Optional.empty(),
+            Optional.of("area"),
+            Optional.empty(),
+            1,
+            10,
+            Neighbour.LONGEST_BORDER,
+            3))
         .hasMessageContaining("numbers");
   }
 }

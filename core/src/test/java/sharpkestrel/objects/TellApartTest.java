@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -38,7 +39,7 @@ class TellApartTest {
   @Test
   void whatPartsBothSelectionsWhollyStandsFirstWithACutBetweenThem() {
     FeatureRanking ranking =
-        new TellApart(objects(), "kind = 'hall'", "kind = 'shed'").run(Job.QUIET);
+        new TellApart(objects(), "kind = 'hall'", Optional.of("kind = 'shed'")).run(Job.QUIET);
 
     assertThat(ranking.first()).isEqualTo(4);
     assertThat(ranking.second()).isEqualTo(4);
@@ -56,7 +57,8 @@ class TellApartTest {
 
   @Test
   void theSecondSelectionIsAllOthersUnlessItIsSaid() {
-    FeatureRanking ranking = new TellApart(objects(), "height < 2.5", "auto").run(Job.QUIET);
+    FeatureRanking ranking =
+        new TellApart(objects(), "height < 2.5", Optional.empty()).run(Job.QUIET);
 
     assertThat(ranking.first()).isEqualTo(2);
     assertThat(ranking.second()).isEqualTo(6);
@@ -136,7 +138,7 @@ class TellApartTest {
 
   @Test
   void anEmptySelectionIsSaidWithBothCounts() {
-    TellApart step = new TellApart(objects(), "height > 99", "auto");
+    TellApart step = new TellApart(objects(), "height > 99", Optional.empty());
 
     assertThatThrownBy(() -> step.run(Job.QUIET))
         .isInstanceOf(ExpressionException.class)
@@ -145,7 +147,7 @@ class TellApartTest {
 
   @Test
   void anUnknownNameIsSaidWithThoseNearest() {
-    TellApart step = new TellApart(objects(), "heigth > 9", "auto");
+    TellApart step = new TellApart(objects(), "heigth > 9", Optional.empty());
 
     assertThatThrownBy(() -> step.run(Job.QUIET))
         .isInstanceOf(ExpressionException.class)

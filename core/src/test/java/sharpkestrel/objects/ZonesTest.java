@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
@@ -44,7 +45,11 @@ class ZonesTest {
 
   private static ObjectSet ranked(Ties ties, double keep, OutlineSet zones, Job job) {
     return new RankInZones(
-            new InZones(objects(), zones, "auto"), "height_p90", First.LARGEST, ties, keep)
+            new InZones(objects(), zones, Optional.empty()),
+            "height_p90",
+            First.LARGEST,
+            ties,
+            keep)
         .run(job);
   }
 
@@ -72,7 +77,8 @@ class ZonesTest {
   @Test
   void theSummaryCountsWhatIsInEachZone() {
     OutlineSet summary = new ZoneSummary(
-            new InZones(objects(), zones(columns(0, 5), columns(5, 10)), "name"), "height_p90")
+            new InZones(objects(), zones(columns(0, 5), columns(5, 10)), Optional.of("name")),
+            "height_p90")
         .run(Job.QUIET);
 
     assertThat(summary.table().values("objects")).containsExactly(4, 2);
@@ -99,7 +105,7 @@ class ZonesTest {
     assertThatThrownBy(() -> ranked(Ties.ALL, 1, zones(columns(90, 99)), Job.QUIET))
         .hasMessageContaining("lie elsewhere");
     assertThatThrownBy(() -> new RankInZones(
-                new InZones(objects(), zones(columns(0, 5)), "auto"),
+                new InZones(objects(), zones(columns(0, 5)), Optional.empty()),
                 "tallness",
                 First.LARGEST,
                 Ties.ALL,

@@ -42,7 +42,8 @@ class BuiltUpTest {
   }
 
   private static BuiltUp builtUp(Raster scene, double threshold) {
-    return new BuiltUp(new TextureSource(scene, Optional.empty()), "7", 128, 0, threshold);
+    return new BuiltUp(
+        new TextureSource(scene, Optional.empty()), Optional.of("7"), 128, 0, threshold);
   }
 
   @Test
@@ -135,9 +136,9 @@ class BuiltUpTest {
   void aWindowTooSmallForItsPairsIsRefused() {
     Raster scene = scene((b, x, y) -> x);
 
-    assertThatThrownBy(
-            () -> new BuiltUp(new TextureSource(scene, Optional.empty()), "3", 128, 0, Double.NaN)
-                .run(Job.QUIET))
+    assertThatThrownBy(() -> new BuiltUp(
+                new TextureSource(scene, Optional.empty()), Optional.of("3"), 128, 0, Double.NaN)
+            .run(Job.QUIET))
         .hasMessageContaining("at least 5");
   }
 }

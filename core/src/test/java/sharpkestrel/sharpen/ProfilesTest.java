@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
@@ -96,7 +97,7 @@ class ProfilesTest {
         CrsName.epsg(32630),
         List.of(box(0, 0, 10, 10), box(22, 0, 38, 20), box(0, 10, 10, 20)),
         table);
-    return new Profiles(scene(), areas, "auto").run(Job.QUIET);
+    return new Profiles(scene(), areas, Optional.empty()).run(Job.QUIET);
   }
 
   @Test

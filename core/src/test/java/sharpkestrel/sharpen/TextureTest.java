@@ -53,6 +53,14 @@ class TextureTest {
     assertThat(WindowSize.parse(text, 0.5)).isEqualTo(pixels);
   }
 
+  /** 20 m are 40 pixels of half a metre, and less than one of 30 m. */
+  @Test
+  void theUsualWindowIsTwentyMetresAsFarAsPixelsAllow() {
+    assertThat(WindowSize.usual(0.5)).isBetween(39, 41);
+    assertThat(WindowSize.usual(30)).isEqualTo(9);
+    assertThat(WindowSize.usual(0.05)).isEqualTo(101);
+  }
+
   @Test
   void anEvenWindowIsRefusedWithItsOddNeighbours() {
     Texture.Pairs pairs = pairs(32, Binning.EQUAL_WIDTH, List.of());

@@ -216,7 +216,7 @@ final class StepSettings {
     TextField text = new TextField(offered.isEmpty() && !auto ? option.initial() : offered);
     boolean ofNumber =
         !option.initial().isEmpty() && Character.isDigit(option.initial().charAt(0));
-    if (type == String.class && !ofNumber || option.namesFiles()) {
+    if (option.isText() && !ofNumber || option.namesFiles()) {
       text.setPrefWidth(382);
     } else if (type == List.class) {
       text.setPrefWidth(262);
@@ -226,7 +226,7 @@ final class StepSettings {
         workspace.offer(step, option, text.getText());
       }
     });
-    boolean foundOut = auto && type != String.class;
+    boolean foundOut = auto && !option.isText();
     text.setPromptText(option.isRequired() ? "needed" : foundOut ? option.initial() : "");
     return text;
   }

@@ -240,7 +240,7 @@ public final class Workspace {
       }
     }
     for (StepSpec.Option option : step.options()) {
-      boolean text = option.rawType() == String.class || option.namesFiles();
+      boolean text = option.isText() || option.namesFiles();
       String given = settings.getOrDefault(option.name(), option.initial());
       if (text && settings.containsKey(option.name())
           || option.ofPlace() && !given.equals(option.initial())) {

@@ -9,24 +9,25 @@ public final class WindowSize {
   public static final int LEAST = 3;
   public static final int MOST = 101;
 
-  private static final String AUTO = "auto";
   private static final double USUAL_METRES = 20;
   private static final int LEAST_USUAL = 9;
 
   private WindowSize() {}
 
+  /** Pixels of 20 m, as far as pixels allow. */
+  public static int usual(double metresPerPixel) {
+    int odd = 2 * (int) Math.round((USUAL_METRES / metresPerPixel - 1) / 2) + 1;
+    return Math.max(LEAST_USUAL, Math.min(MOST, odd));
+  }
+
   /**
-   * @param text a number of pixels, of metres with an m behind it, or auto: 20 m as far as pixels allow
+   * @param text a number of pixels, or of metres with an m behind it
    * @param metresPerPixel of the scene
    * @return pixels
    * @throws RasterException where it is even, too small, too large or no number; it says what would do
    */
   public static int parse(String text, double metresPerPixel) {
     String plain = text.strip().toLowerCase(Locale.ROOT);
-    if (plain.equals(AUTO)) {
-      int odd = 2 * (int) Math.round((USUAL_METRES / metresPerPixel - 1) / 2) + 1;
-      return Math.max(LEAST_USUAL, Math.min(MOST, odd));
-    }
     boolean metres = plain.endsWith("m");
     double number;
     try {
