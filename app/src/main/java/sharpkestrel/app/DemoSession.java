@@ -5,9 +5,9 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import javafx.application.Platform;
 import sharpkestrel.app.model.Look;
-import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.project.ProjectFile;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
@@ -36,7 +36,8 @@ final class DemoSession {
     Path folder = DemoData.home().resolve("projects").resolve(name);
     workspace.titleProperty().set("Fenwrack Sound");
     workspace
-        .tasks()
+        .lanes()
+        .run()
         .run(
             "Opening the survey",
             job -> SurveyMaker.make(
@@ -50,7 +51,7 @@ final class DemoSession {
                 gatherRest(workspace, order);
               }
             },
-            failure -> workspace.messageProperty().set(failure.getMessage()));
+            failure -> workspace.messages().tell(failure.getMessage()));
   }
 
   /**
@@ -70,7 +71,7 @@ final class DemoSession {
       try {
         ProjectFile.open(workspace, folder);
       } catch (RasterException damaged) {
-        workspace.messageProperty().set(damaged.getMessage());
+        workspace.messages().tell(damaged.getMessage());
       }
     } else {
       ProjectFile.begin(workspace, folder);
@@ -122,9 +123,9 @@ final class DemoSession {
         () -> {
           try {
             Survey survey = SurveyMaker.make(DemoData.surveys(), all, Job.of(1, 512));
-            workspace.tasks().afterAll(() -> addRest(workspace, survey));
+            workspace.lanes().run().afterAll(() -> addRest(workspace, survey));
           } catch (RasterException failed) {
-            Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
+            Platform.runLater(() -> workspace.messages().tell(failed.getMessage()));
           }
         },
         "kestrel-survey");
@@ -170,7 +171,8 @@ final class DemoSession {
       boolean shown) {
     StepSpec step = StepCatalogue.get(id);
     workspace
-        .tasks()
+        .lanes()
+        .run()
         .run(
             "Gathering " + title,
             job -> workspace.maker().make(step, Map.of(), Map.of(), settings, job),
@@ -192,6 +194,6 @@ final class DemoSession {
                 workspace.show(result);
               }
             },
-            failure -> workspace.messageProperty().set(failure.getMessage()));
+            failure -> workspace.messages().tell(failure.getMessage()));
   }
 }

@@ -61,14 +61,14 @@ final class HowSoon {
   }
 
   private void plan(String file) {
-    workspace.messageProperty().addListener((p, before, now) -> {
+    workspace.messages().textProperty().addListener((p, before, now) -> {
       if (!now.isEmpty()) {
         System.err.println("kestrel: " + now);
         System.exit(1);
       }
     });
     if (file.isEmpty()) {
-      workspace.messageProperty().set("Name a scene of three bands: ./kestrel how-soon FILE");
+      workspace.messages().tell("Name a scene of three bands: ./kestrel how-soon FILE");
     }
     workspace.run(StepCatalogue.get("open"), "Scene", Map.of(), Map.of(), Map.of("file", file));
     add("stretch", STRETCHES, k -> stretch(k % 2 == 0 ? 0.5 : 6 + 0.02 * k));

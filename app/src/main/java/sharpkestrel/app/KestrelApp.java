@@ -77,9 +77,7 @@ public final class KestrelApp extends Application {
 
   private static void open(Workspace workspace, List<String> args) {
     if (args.size() < 2) {
-      workspace
-          .messageProperty()
-          .set("Name what to open: ./kestrel open FILE or FOLDER, one or more.");
+      workspace.messages().tell("Name what to open: ./kestrel open FILE or FOLDER, one or more.");
       return;
     }
     Opening.start(workspace, args.stream().skip(1).map(Path::of).toList());

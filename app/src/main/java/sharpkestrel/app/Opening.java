@@ -10,9 +10,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import sharpkestrel.app.model.Look;
-import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.project.ProjectFile;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
@@ -64,9 +64,9 @@ final class Opening {
           .map(path -> path.toAbsolutePath().normalize())
           .filter(path -> project.isEmpty() || !path.equals(first))
           .forEach(opening::add);
-      workspace.tasks().afterAll(opening::opened);
+      workspace.lanes().run().afterAll(opening::opened);
     } catch (RasterException wrong) {
-      workspace.messageProperty().set(wrong.getMessage());
+      workspace.messages().tell(wrong.getMessage());
     }
   }
 
@@ -233,8 +233,8 @@ final class Opening {
             .ifPresent(look -> workspace.lookProperty().set(now.changedTo(look)));
       }
     }
-    if (!troubles.isEmpty() && workspace.messageProperty().get().isBlank()) {
-      workspace.messageProperty().set(String.join(" ", troubles));
+    if (!troubles.isEmpty() && workspace.messages().textProperty().get().isBlank()) {
+      workspace.messages().tell(String.join(" ", troubles));
     }
   }
 }

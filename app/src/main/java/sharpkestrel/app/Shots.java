@@ -22,6 +22,8 @@ import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
+import sharpkestrel.app.tools.pick.PickTool;
+import sharpkestrel.app.tools.profile.ProfileTool;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
@@ -65,7 +67,7 @@ final class Shots {
     });
     run("open", "Air photo", Map.of(), Map.of("file", "photo"));
     step(this::idle, () -> {
-      workspace.clearMessages();
+      workspace.messages().clear();
       workspace.lookProperty().set(Look.GREY);
       workspace.stageProperty().set(Stage.PLACE);
       workspace.show(named("open"));
@@ -175,7 +177,7 @@ final class Shots {
     }));
     clock.setCycleCount(Timeline.INDEFINITE);
     clock.play();
-    workspace.messageProperty().addListener((p, before, now) -> {
+    workspace.messages().textProperty().addListener((p, before, now) -> {
       if (!now.isEmpty()) {
         System.err.println("kestrel: " + now);
       }
@@ -218,7 +220,7 @@ final class Shots {
     step(this::idle, () -> {
       click("#tool-profiles");
       // those of pictures taken before are kept with the project
-      ((Shell) scene.getRoot()).bench().profiles().places().clear();
+      ((Shell) scene.getRoot()).bench().tool(ProfileTool.class).model().places().clear();
       place("Water", 511_458, 6_701_909, 511_558, 6_702_026);
       place("Wood", 512_425, 6_701_976, 512_492, 6_702_076);
       place("Sparse wood", 512_625, 6_702_209, 512_692, 6_702_259);
@@ -241,7 +243,7 @@ final class Shots {
   }
 
   private void place(String name, double west, double south, double east, double north) {
-    var model = ((Shell) scene.getRoot()).bench().profiles();
+    var model = ((Shell) scene.getRoot()).bench().tool(ProfileTool.class).model();
     model.add(new GeometryFactory().toGeometry(new Envelope(west, east, south, north)), "place");
     int last = model.places().size() - 1;
     model.places().set(last, model.places().get(last).named(name));
@@ -335,7 +337,7 @@ final class Shots {
             "material = 'metal' AND area >= 90 AND whole = 1")
         .evaluate(truth.table());
     var toPixel = workspace.paneAProperty().get().backdrop().grid().affine().inverse();
-    var picks = ((Shell) scene.getRoot()).bench().picks();
+    var picks = ((Shell) scene.getRoot()).bench().tool(PickTool.class).model();
     for (int i = 0; i < wanted.length; i++) {
       if (wanted[i] == 1) {
         picks.accept();
@@ -347,8 +349,8 @@ final class Shots {
   }
 
   private boolean idle() {
-    return !workspace.tasks().runningProperty().get()
-        && !workspace.maker().keeping().runningProperty().get();
+    return !workspace.lanes().busyProperty().get()
+        && !workspace.lanes().keeping().shown().runningProperty().get();
   }
 
   private void run(

@@ -18,10 +18,10 @@ import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import sharpkestrel.app.model.Look;
-import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.ViewPlace;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.project.ProjectFile;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
@@ -226,7 +226,7 @@ class LookWindowTest extends TownWindow {
         .until(
             "a readout",
             () -> OpenWindow.text(robot, "#position").startsWith("E")
-                && !workspace().tasks().runningProperty().get());
+                && !workspace().lanes().busyProperty().get());
     robot.sleep(300);
     return OpenWindow.text(robot, "#position");
   }

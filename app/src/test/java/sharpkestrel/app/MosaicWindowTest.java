@@ -229,8 +229,7 @@ class MosaicWindowTest {
         .until("a file", () -> Files.isRegularFile(folder.resolve("project/hand/left-out.gpkg")));
     window
         .waiting()
-        .until(
-            "other seams", () -> !window.workspace().tasks().runningProperty().get());
+        .until("other seams", () -> !window.workspace().lanes().busyProperty().get());
     waitForFigure(robot);
     OutlineSet out =
         GeoPackage.read(folder.resolve("project/hand/left-out.gpkg"), "").outlines();
@@ -250,7 +249,7 @@ class MosaicWindowTest {
   @Test
   void withoutSeamsThereIsNothingToDrawOver(FxRobot robot) {
     robot.clickOn("#stage-place").clickOn("#tool-mosaic").clickOn("#mosaic-find");
-    assertThat(window.workspace().messageProperty().get()).contains("Choose the scenes");
+    assertThat(window.workspace().messages().textProperty().get()).contains("Choose the scenes");
   }
 
   @AfterEach

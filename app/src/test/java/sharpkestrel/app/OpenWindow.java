@@ -1,6 +1,7 @@
 package sharpkestrel.app;
 
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
@@ -11,10 +12,10 @@ import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.stage.Stage;
 import org.testfx.api.FxRobot;
-import sharpkestrel.app.model.ProjectFile;
-import sharpkestrel.app.model.Tasks;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.project.ProjectFile;
 import sharpkestrel.app.shell.Shell;
+import sharpkestrel.app.work.RunLane;
 
 /** A window with a new project in it, as tests drive it. */
 record OpenWindow(Workspace workspace, Scene scene, Waiting waiting) {
@@ -34,11 +35,11 @@ record OpenWindow(Workspace workspace, Scene scene, Waiting waiting) {
 
   /** Waits until all that was queued is done, so that nothing is written to the project's folder any more. */
   void rest() {
-    for (Tasks tasks : List.of(workspace.tasks(), workspace.maker().keeping())) {
+    for (RunLane lane : List.of(workspace.lanes().run(), workspace.lanes().keeping())) {
       for (int round = 0; round < 2; round++) {
         CountDownLatch done = new CountDownLatch(1);
-        tasks.cancel();
-        tasks.afterAll(done::countDown);
+        lane.cancel();
+        lane.afterAll(done::countDown);
         try {
           if (!done.await(60, TimeUnit.SECONDS)) {
             throw new IllegalStateException("the window's work does not end");
@@ -48,6 +49,9 @@ record OpenWindow(Workspace workspace, Scene scene, Waiting waiting) {
           return;
         }
       }
+    }
+    if (!workspace.lanes().save().flush(Duration.ofSeconds(60))) {
+      throw new IllegalStateException("the window's writing does not end");
     }
   }
 

@@ -15,8 +15,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import sharpkestrel.app.model.ProjectFile;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.project.ProjectFile;
 import sharpkestrel.app.shell.Shell;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
@@ -183,9 +183,11 @@ class OwnDataTest {
     robot.interact(() -> Opening.start(window.workspace(), List.of(text)));
     window
         .waiting()
-        .until("the message", () -> !window.workspace().messageProperty().get().isBlank());
+        .until(
+            "the message",
+            () -> !window.workspace().messages().textProperty().get().isBlank());
 
-    assertThat(window.workspace().messageProperty().get())
+    assertThat(window.workspace().messages().textProperty().get())
         .contains("notes.txt")
         .contains("rasters, deliveries, outlines and projects");
   }

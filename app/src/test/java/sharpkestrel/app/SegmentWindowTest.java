@@ -23,9 +23,10 @@ import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import sharpkestrel.app.bench.Bench;
-import sharpkestrel.app.model.PickModel;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.shell.Shell;
+import sharpkestrel.app.tools.pick.PickModel;
+import sharpkestrel.app.tools.pick.PickTool;
 import sharpkestrel.app.viewer.Trials;
 import sharpkestrel.expr.Table;
 import sharpkestrel.flow.StepCatalogue;
@@ -59,7 +60,7 @@ class SegmentWindowTest extends TownWindow {
   }
 
   private PickModel picks() {
-    return ((Shell) window.scene().getRoot()).bench().picks();
+    return ((Shell) window.scene().getRoot()).bench().tool(PickTool.class).model();
   }
 
   private double area() {
@@ -125,7 +126,7 @@ class SegmentWindowTest extends TownWindow {
     assertThat(label("#table-count"))
         .isEqualTo(Result.grouped(large) + " of " + Result.grouped(set.count()));
     Waiting.type(robot, "#table-filter", "aera > 400\n");
-    assertThat(workspace().messageProperty().get()).contains("aera").contains("area");
+    assertThat(workspace().messages().textProperty().get()).contains("aera").contains("area");
     assertThat(label("#table-count")).startsWith(Result.grouped(large) + " of ");
 
     robot.clickOn("#view-plots").clickOn("#plots-keep-0");

@@ -112,7 +112,7 @@ class SharpenWindowTest extends TownWindow {
     assertThat(bands.getValue()).hasToString("Later");
     robot.clickOn("#pansharpen-run");
     window.waiting().results(4);
-    assertThat(workspace().warningProperty().get()).contains("2031-06-11");
+    assertThat(workspace().messages().warningProperty().get()).contains("2031-06-11");
     robot.interact(() -> workspace().show(workspace().results().get(1)));
     window.waitForPicture();
     assertThat(bands.getValue()).hasToString("Bands");

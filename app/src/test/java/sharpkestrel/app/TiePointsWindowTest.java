@@ -106,8 +106,8 @@ class TiePointsWindowTest {
           Map.of("file", file.toString())));
       waiting.results(before + 1);
     }
-    assertThat(workspace.warningProperty().get()).contains("photo.tif has no place");
-    robot.interact(workspace::clearMessages);
+    assertThat(workspace.messages().warningProperty().get()).contains("photo.tif has no place");
+    robot.interact(workspace.messages()::clear);
     robot.clickOn("#stage-place").clickOn("#tool-tiepoints");
     window.waitForPicture();
     assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SIDE_BY_SIDE);
@@ -255,7 +255,7 @@ class TiePointsWindowTest {
     assertThat(kept().points().getFirst().y()).isCloseTo(moved.y(), within(0.006));
     Waiting.type(robot, "#tie-north", "far");
     robot.type(KeyCode.ENTER);
-    assertThat(workspace.messageProperty().get()).contains("'far' is no place");
+    assertThat(workspace.messages().textProperty().get()).contains("'far' is no place");
   }
 
   @AfterEach

@@ -127,7 +127,7 @@ abstract class TownWindow {
   void settle(FxRobot robot) {
     window.waiting().until("rest", () -> {
       for (int k = 0; k < 4; k++) {
-        if (workspace().tasks().runningProperty().get()) {
+        if (workspace().lanes().busyProperty().get()) {
           return false;
         }
         robot.sleep(60);

@@ -31,7 +31,9 @@ public final class Waiting {
           () -> WaitForAsyncUtils.asyncFx(ready::getAsBoolean).get(seconds, TimeUnit.SECONDS));
     } catch (TimeoutException late) {
       throw new AssertionError(
-          what + " did not happen; message: '" + workspace.messageProperty().get() + "'", late);
+          what + " did not happen; message: '"
+              + workspace.messages().textProperty().get() + "'",
+          late);
     }
     WaitForAsyncUtils.waitForFxEvents();
   }
@@ -41,7 +43,7 @@ public final class Waiting {
     until(
         count + " results",
         () -> workspace.results().size() == count
-            && !workspace.tasks().runningProperty().get());
+            && !workspace.lanes().busyProperty().get());
   }
 
   /** Puts a text in place of a field's. */

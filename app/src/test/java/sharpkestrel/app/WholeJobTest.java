@@ -16,8 +16,8 @@ import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.framework.junit5.Stop;
-import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.work.Background;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
 import sharpkestrel.raster.Job;
@@ -41,12 +41,12 @@ class WholeJobTest {
     workspace = new Workspace();
     waiting = new Waiting(workspace, 240);
     workspace.titleProperty().set("Fenwrack Sound");
-    workspace.setFolder(home.resolve("project"));
+    workspace.setFolder(home.resolve("project"), false);
     scene = KestrelApp.scene(workspace);
     stage.setScene(scene);
     stage.show();
     DemoSession.gather(workspace, survey);
-    watch = new StallWatch(workspace.tasks().runningProperty()::get);
+    watch = new StallWatch(workspace.lanes().busyProperty()::get);
   }
 
   @Stop
@@ -56,9 +56,9 @@ class WholeJobTest {
 
   private void tryASegmentation(FxRobot robot) {
     robot.clickOn("#segment-try");
-    waiting.until("the trial", () -> workspace.tasks().runningProperty().get());
-    waiting.until("its end", () -> !workspace.tasks().runningProperty().get());
-    assertThat(workspace.messageProperty().get()).isEmpty();
+    waiting.until("the trial", () -> workspace.lanes().busyProperty().get());
+    waiting.until("its end", () -> !workspace.lanes().busyProperty().get());
+    assertThat(workspace.messages().textProperty().get()).isEmpty();
   }
 
   @Test

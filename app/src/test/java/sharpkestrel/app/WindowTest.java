@@ -122,7 +122,7 @@ class WindowTest {
         .isEqualTo("rep47");
     assertThat(benchHeight()).isEqualTo(RESTING);
     assertThat(workspace.results()).hasSize(1);
-    assertThat(workspace.tasks().runningProperty().get()).isFalse();
+    assertThat(workspace.lanes().busyProperty().get()).isFalse();
   }
 
   @Test
@@ -201,13 +201,13 @@ class WindowTest {
   void aCancelledRunLeavesNothingBehind(FxRobot robot) {
     openScene(robot, 12);
     robot.clickOn("#stage-segment").clickOn("#segment-run");
-    waiting.until("the run", () -> workspace.tasks().runningProperty().get());
+    waiting.until("the run", () -> workspace.lanes().busyProperty().get());
 
     robot.clickOn("#cancel-task");
-    waiting.until("its end", () -> !workspace.tasks().runningProperty().get());
+    waiting.until("its end", () -> !workspace.lanes().busyProperty().get());
 
     assertThat(workspace.results()).hasSize(1);
-    assertThat(workspace.messageProperty().get()).isEmpty();
+    assertThat(workspace.messages().textProperty().get()).isEmpty();
   }
 
   @Test
@@ -240,7 +240,7 @@ class WindowTest {
 
     Waiting.type(robot, "#segment-grain", "fine");
     robot.clickOn("#segment-run");
-    waiting.until("a message", () -> !workspace.messageProperty().get().isEmpty());
+    waiting.until("a message", () -> !workspace.messages().textProperty().get().isEmpty());
 
     assertThat(OpenWindow.text(robot, "#message")).contains("fine");
     assertThat(workspace.results()).hasSize(1);

@@ -26,6 +26,7 @@ import sharpkestrel.step.StepInfo;
     id = "compare",
     stage = Stage.CHECK,
     title = "Compare",
+    makes = "Scores",
     does =
         "Matches found outlines with true ones by overlap and gives precision, recall, F1, mean intersection over union"
             + " and error of area.")

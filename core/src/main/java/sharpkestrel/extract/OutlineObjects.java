@@ -38,6 +38,7 @@ import sharpkestrel.step.StepInfo;
     id = "outline",
     stage = Stage.EXTRACT,
     title = "Outline",
+    makes = "Outlines",
     does =
         "Turns objects into outlines: objects that touch are joined (the lit and the shaded side of one roof), borders"
             + " traced exactly, narrow parts cut off, small holes filled, then simplified or squared. Each outline has"

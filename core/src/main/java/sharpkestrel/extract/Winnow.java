@@ -18,6 +18,7 @@ import sharpkestrel.step.StepInfo;
     id = "winnow",
     stage = Stage.EXTRACT,
     title = "Winnow",
+    makes = "Winnowed",
     does =
         "Keeps the objects that pass every test, and gives each a score of how clearly it passes. A test is a feature"
             + " and a range; together they are CQL2 text.")

@@ -54,7 +54,6 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
     List<Entry> steps = new ArrayList<>();
     for (JsonNode node : root.path("steps")) {
       try {
-        checkOwnWords(node);
         steps.add(entry(node, steps));
       } catch (RasterException wrong) {
         throw new FileFormatException(
@@ -80,7 +79,14 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
     }
   }
 
-  private static Entry entry(JsonNode node, List<Entry> before) {
+  /**
+   * Reads one step of a sheet.
+   *
+   * @param before the steps it may refer to
+   * @throws RasterException that says what is wrong with it
+   */
+  public static Entry entry(JsonNode node, List<Entry> before) {
+    checkOwnWords(node);
     StepSpec spec = StepCatalogue.get(node.path("step").asText());
     Map<String, String> inputs = new LinkedHashMap<>();
     Map<String, String> settings = new LinkedHashMap<>();

@@ -102,6 +102,17 @@ public final class StepCatalogue {
     return STEPS.values().stream().filter(s -> s.stage() == stage).toList();
   }
 
+  /** A title without what steps add behind the name of what they work on. */
+  static String withoutAdditions(String title) {
+    for (StepSpec step : STEPS.values()) {
+      if (!step.addition().isEmpty() && title.endsWith(step.addition())) {
+        return withoutAdditions(
+            title.substring(0, title.length() - step.addition().length()));
+      }
+    }
+    return title;
+  }
+
   /**
    * @throws RasterException that names the steps there are
    */

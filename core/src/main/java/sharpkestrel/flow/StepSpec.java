@@ -108,6 +108,11 @@ public final class StepSpec {
               && p.getActualTypeArguments()[0] == Path.class;
     }
 
+    /** Whether its value may name several files. */
+    public boolean namesSeveral() {
+      return namesFiles() && rawType() == List.class;
+    }
+
     /** Whether its value is a part of the ground, or of a scene without a place. */
     public boolean isArea() {
       return isOptional(Extent.class);
@@ -154,6 +159,9 @@ public final class StepSpec {
           : low ? "at least " + from + suffix : high ? "at most " + to + suffix : unit;
     }
   }
+
+  /** Stands for the name of the first input in what a step calls its result. */
+  private static final String NAME = "{}";
 
   private final Class<? extends Step<?>> type;
   private final StepInfo info;
@@ -257,6 +265,26 @@ public final class StepSpec {
     return info.keepsTones();
   }
 
+  /**
+   * What its result is called where nobody names it.
+   *
+   * @param from what its first input is called; empty for none
+   */
+  public String resultTitle(String from) {
+    String makes = info.makes().isEmpty() ? title() : info.makes();
+    return makes.replace(NAME, StepCatalogue.withoutAdditions(from)).strip();
+  }
+
+  /** What it adds behind the name of what it works on; empty where it does not. */
+  String addition() {
+    return info.makes().startsWith(NAME) ? info.makes().substring(NAME.length()) : "";
+  }
+
+  /** Whether it draws objects anew, so that those in and near the trial patch are what is tried. */
+  public boolean redrawsObjects() {
+    return info.redrawsObjects();
+  }
+
   /** Whether it writes files beside those of its result, so that it must not be tried. */
   public boolean writesBeside() {
     return info.writesBeside();
@@ -282,6 +310,10 @@ public final class StepSpec {
 
   public List<Option> options() {
     return options;
+  }
+
+  public Option optionCalled(String name) {
+    return options.stream().filter(o -> o.name().equals(name)).findFirst().orElseThrow();
   }
 
   /** What the step produces. */

@@ -38,6 +38,7 @@ import sharpkestrel.step.StepInfo;
     id = "assemble",
     stage = Stage.GATHER,
     title = "Assemble",
+    makes = "{}, raw",
     does =
         "Puts the part files of a delivery together into one scene, with band roles, acquisition and sensor model"
             + " attached. Says which parts are missing or doubled.")

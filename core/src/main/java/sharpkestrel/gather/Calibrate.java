@@ -33,6 +33,7 @@ import sharpkestrel.step.Suits;
     id = "calibrate",
     stage = Stage.GATHER,
     title = "Calibrate",
+    makes = "{} reflectance",
     does =
         "Turns a scene's numbers into top-of-atmosphere reflectance with its gains, its sun and the distance of the"
             + " sun, less the haze where asked, so that thresholds travel from scene to scene. Writes 32-bit floats.")

@@ -51,6 +51,19 @@ public final class Json {
     }
   }
 
+  /**
+   * Reads a text.
+   *
+   * @throws FileFormatException where it is not JSON
+   */
+  public static JsonNode parse(String text) {
+    try {
+      return MAPPER.readTree(text);
+    } catch (JsonProcessingException malformed) {
+      throw new FileFormatException("not JSON: " + malformed.getOriginalMessage(), malformed);
+    }
+  }
+
   /** Reads a file that ships beside a class. */
   public static JsonNode resource(Class<?> beside, String name) {
     try (InputStream in = beside.getResourceAsStream(name)) {

@@ -14,6 +14,7 @@ import sharpkestrel.step.StepInfo;
     id = "choose-objects",
     stage = Stage.SEGMENT,
     title = "Choose objects",
+    makes = "Chosen",
     does =
         "Keeps the objects that pass a test: any CQL2 of their features, such as an area drawn in a plot. To test feature by"
             + " feature, with a score of how clearly objects pass, use 'winnow'.")

@@ -27,6 +27,7 @@ import sharpkestrel.step.StepInfo;
     id = "measure",
     stage = Stage.SEGMENT,
     title = "Measure",
+    makes = "Measured",
     version = 2,
     does =
         "Measures every object: shape, spectrum, texture, context, and with height models how high it stands. The page of"

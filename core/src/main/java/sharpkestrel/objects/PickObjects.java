@@ -22,6 +22,7 @@ import sharpkestrel.step.StepInfo;
     id = "pick-objects",
     stage = Stage.SEGMENT,
     title = "Pick",
+    makes = "Picked",
     does =
         "Takes single objects out of a merge tree, each by a place in it and its area, whatever grain it is of. Clicking on the"
             + " picture finds them.")

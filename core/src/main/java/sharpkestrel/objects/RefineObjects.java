@@ -22,6 +22,8 @@ import sharpkestrel.step.StepInfo;
     id = "refine-objects",
     stage = Stage.SEGMENT,
     title = "Refine objects",
+    makes = "Refined",
+    redrawsObjects = true,
     does =
         "Mends objects where one grain does not fit all: joins those that pass a test, dissolves small ones, grows some into"
             + " their neighbours, fills holes, splits at necks, or takes finer objects inside of some. What comes out has areas"

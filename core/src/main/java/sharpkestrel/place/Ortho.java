@@ -30,6 +30,7 @@ import sharpkestrel.step.Suits;
     id = "ortho",
     stage = Stage.PLACE,
     title = "Orthorectify",
+    makes = "{} ortho",
     does =
         "Puts every pixel of a raw scene where it lies on the ground, with the scene's RPC and a height model. Areas"
             + " without heights are left without data. With a surface model it makes a true ortho.")

@@ -32,6 +32,7 @@ import sharpkestrel.step.Suits;
     id = "refine",
     stage = Stage.PLACE,
     title = "Refine RPC",
+    makes = "{}, refined",
     does =
         "Mends a raw scene's RPC by tie points or ground control: a shift or an affine map in the image. The scene keeps"
             + " its pixels and gets the better model.")

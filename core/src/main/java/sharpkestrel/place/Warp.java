@@ -33,6 +33,7 @@ import sharpkestrel.step.StepInfo;
     id = "warp",
     stage = Stage.PLACE,
     title = "Warp",
+    makes = "{}, placed",
     does =
         "Lays a scene onto the ground by its tie points, with a map of the plane or a camera over heights. What the scene"
             + " does not show is left without data.")

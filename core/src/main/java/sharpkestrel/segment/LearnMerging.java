@@ -18,6 +18,7 @@ import sharpkestrel.step.Suits;
     id = "learn-merging",
     stage = Stage.SEGMENT,
     title = "Learn merging",
+    makes = "Learned merging",
     does =
         "Learns from outlines of things which neighbouring regions belong together, for the learned criterion of 'segment'. In"
             + " each round regions merge by what was learned so far, and the pairs that come up are added to the lessons.")

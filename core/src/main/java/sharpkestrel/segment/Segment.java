@@ -29,6 +29,7 @@ import sharpkestrel.step.StepInfo;
     id = "segment",
     stage = Stage.SEGMENT,
     title = "Segment",
+    makes = "Objects",
     version = 4,
     does =
         "Grows superpixels and merges them, the cheapest pair first, into one tree for the scene: pairs that are alike in"

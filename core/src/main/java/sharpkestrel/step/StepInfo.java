@@ -20,6 +20,12 @@ public @interface StepInfo {
   /** One or two sentences: what it does, by which method. */
   String does();
 
+  /**
+   * What its result is called where nobody names it; {@code {}} stands for what its first input is called, without what
+   * earlier steps added. Empty: its title.
+   */
+  String makes() default "";
+
   /** Goes up by one when the step makes another result from the same inputs and settings, so that kept ones are not taken. */
   int version() default 1;
 
@@ -28,4 +34,7 @@ public @interface StepInfo {
 
   /** Whether it writes files beside those of its result; such a step is run when it is told to and never tried before. */
   boolean writesBeside() default false;
+
+  /** Whether it draws objects anew, so that those in and near the trial patch are what is tried. */
+  boolean redrawsObjects() default false;
 }

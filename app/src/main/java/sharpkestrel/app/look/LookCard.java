@@ -20,6 +20,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import sharpkestrel.app.controls.RoleBox;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.Workspace;
@@ -144,7 +145,7 @@ public final class LookCard extends VBox {
   private void keep() {
     String text = name.getText().strip();
     if (text.isEmpty()) {
-      workspace.warningProperty().set("Give the look a name first.");
+      workspace.messages().warn("Give the look a name first.");
       return;
     }
     Look now = workspace.lookProperty().get();
@@ -214,8 +215,8 @@ public final class LookCard extends VBox {
       boolean possible = percent ? a >= 0 && b <= 100 && a < b : a >= 0 && b >= 0 && a + b > 0;
       if (!possible) {
         workspace
-            .warningProperty()
-            .set(
+            .messages()
+            .warn(
                 percent
                     ? "The ends lie between 0 and 100 %, the lower one first."
                     : "Deviations are numbers from 0 on, at least one of them above it.");
@@ -223,7 +224,7 @@ public final class LookCard extends VBox {
         change(rule().between(a, b));
       }
     } catch (NumberFormatException notANumber) {
-      workspace.warningProperty().set("The ends of a stretch are numbers.");
+      workspace.messages().warn("The ends of a stretch are numbers.");
     }
     refresh();
   }

@@ -9,6 +9,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import sharpkestrel.app.controls.FeatureBox;
 import sharpkestrel.app.model.ObjectStyle;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;

@@ -6,6 +6,8 @@ import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import sharpkestrel.app.model.StretchRule;
+import sharpkestrel.app.plot.Inks;
+import sharpkestrel.app.plot.ValueAxis;
 import sharpkestrel.app.viewer.StretchSample;
 
 /**

@@ -1,8 +1,11 @@
 package sharpkestrel.app.model;
 
+import java.io.IOException;
+import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -15,6 +18,29 @@ import sharpkestrel.flow.StepSpec;
 final class Lineage {
 
   private final Map<String, String> states = new ConcurrentHashMap<>();
+
+  /** The project's folder as paths begin; empty for none. */
+  private volatile List<String> homes = List.of();
+
+  /** Files in this folder are told by where they lie in it, so that a project that was moved is not stale. */
+  void setHome(Path folder) {
+    Set<String> all = new LinkedHashSet<>();
+    all.add(folder.toAbsolutePath().normalize() + "/");
+    try {
+      all.add(folder.toRealPath() + "/");
+    } catch (IOException notThere) {
+      // it is made when the first result is kept
+    }
+    homes = List.copyOf(all);
+  }
+
+  private String inHome(String text) {
+    String told = text;
+    for (String home : homes) {
+      told = told.replace(home, "./");
+    }
+    return told;
+  }
 
   /** Looks at the files that a step reads; to be called away from the interface thread. */
   void look(StepSpec step, Map<String, String> files, Map<String, String> settings) {
@@ -44,15 +70,22 @@ final class Lineage {
       Map<String, String> files,
       Map<String, String> settings) {
     Map<String, String> parts = new LinkedHashMap<>();
-    files.forEach(
-        (name, file) -> parts.put(name, states.getOrDefault(ofInput(step, name, file), "")));
+    files.forEach((name, file) ->
+        parts.put(name, inHome(states.getOrDefault(ofInput(step, name, file), ""))));
     for (StepSpec.Option option : step.options()) {
       if (Origin.isRead(step, option) && settings.containsKey(option.name())) {
-        parts.put(option.name(), states.getOrDefault(ofSetting(step, option, settings), ""));
+        parts.put(
+            option.name(), inHome(states.getOrDefault(ofSetting(step, option, settings), "")));
       }
     }
     inputs.forEach((name, input) -> parts.put(name, input.made().key()));
-    return new Origin(step, settings, parts);
+    Map<String, String> told = new LinkedHashMap<>(settings);
+    for (StepSpec.Option option : step.options()) {
+      if (option.namesFiles()) {
+        told.computeIfPresent(option.name(), (name, text) -> inHome(text));
+      }
+    }
+    return new Origin(step, told, parts);
   }
 
   /**

@@ -228,8 +228,10 @@ public final class ObjectChoice {
     }
     Table table = objects.table();
     workspace
-        .tasks()
-        .run(
+        .lanes()
+        .trial()
+        .ask(
+            this,
             "Telling apart",
             job -> FeatureRanking.of(table, first.get(), second.get(), job),
             made -> {
@@ -238,6 +240,6 @@ public final class ObjectChoice {
                 tell();
               }
             },
-            failure -> workspace.messageProperty().set(failure.getMessage()));
+            failure -> workspace.messages().tell(failure.getMessage()));
   }
 }

@@ -60,6 +60,11 @@ public record Result(
         .anyMatch(input -> input.name().equals(other.name()) || input.descendsFrom(other));
   }
 
+  /** The same result with other settings, and so another value. */
+  public Result as(Map<String, String> newSettings, Object newValue, Origin.Fingerprint newMade) {
+    return new Result(name, title, step, inputs, files, newSettings, newValue, newMade);
+  }
+
   /** The same result made again. */
   Result remade(Map<String, Result> newInputs, Object newValue, Origin.Fingerprint newMade) {
     return new Result(name, title, step, newInputs, files, settings, newValue, newMade);

@@ -36,24 +36,26 @@ public final class ResultMaker {
 
   private final Workspace workspace;
   private final Lineage lineage = new Lineage();
-  private final Tasks keeping;
+  private volatile boolean readOnly;
   private volatile Optional<KeptResults> kept = Optional.empty();
 
   ResultMaker(Workspace workspace) {
     this.workspace = workspace;
-    keeping = new Tasks(workspace.warningProperty()::set, 1);
   }
 
-  void keepIn(Path folder) {
+  /**
+   * @param asOnlooker whether what is kept is read, and nothing is written
+   */
+  void keepIn(Path folder, boolean asOnlooker) {
     KeptResults results = new KeptResults(folder);
     kept = Optional.of(results);
+    readOnly = asOnlooker;
+    lineage.setHome(folder);
+    if (asOnlooker) {
+      return;
+    }
     Scratch.in(folder.resolve("scratch"));
-    keeping.quietly(results::sweep, workspace.messageProperty()::set);
-  }
-
-  /** The writing of results to the project's folder, behind the work. */
-  public Tasks keeping() {
-    return keeping;
+    workspace.lanes().keeping().quietly(results::sweep, workspace.messages()::tell);
   }
 
   /** Finds or makes the value of a step; away from the interface thread. */
@@ -82,7 +84,7 @@ public final class ResultMaker {
    *
    * @param before what told the result from others when the project was saved
    */
-  Made bringBack(
+  public Made bringBack(
       RunSheet.Entry entry,
       Map<String, Result> inputs,
       Map<String, String> files,
@@ -123,37 +125,46 @@ public final class ResultMaker {
   }
 
   /** Keeps a result in the project's folder, where it is worth it; a raster then goes on from its file. */
-  void keep(Result result) {
+  public void keep(Result result) {
     KeptResults folder = kept.orElse(null);
-    if (folder == null || !KeptResults.isWorthIt(result.value())) {
+    if (folder == null || readOnly || !KeptResults.isWorthIt(result.value())) {
       return;
     }
-    keeping.run(
-        "Keeping " + result.title(),
-        job -> folder.has(result.made())
-            ? result.value()
-            : folder.keep(result.made(), result.value(), job),
-        filed -> {
-          if (filed instanceof Raster written && result.value() instanceof CachedRaster cached) {
-            if (written != cached) {
-              cached.continueFrom(written);
-            }
-          }
-        },
-        failure -> workspace
-            .messageProperty()
-            .set(result.title() + " is not kept: " + failure.getMessage()
-                + " It will be made again when the project is opened."));
+    workspace
+        .lanes()
+        .keeping()
+        .run(
+            "Keeping " + result.title(),
+            job -> folder.has(result.made())
+                ? result.value()
+                : folder.keep(result.made(), result.value(), job),
+            filed -> {
+              if (filed instanceof Raster written
+                  && result.value() instanceof CachedRaster cached) {
+                if (written != cached) {
+                  cached.continueFrom(written);
+                }
+              }
+            },
+            failure -> workspace
+                .messages()
+                .tell(result.title() + " is not kept: " + failure.getMessage()
+                    + " It will be made again when the project is opened."));
   }
 
   /** Deletes kept results that no result of the project, nor any of those named, refers to. */
-  void prune(List<Result> results, Set<String> alsoWanted) {
+  public void prune(List<Result> results, Set<String> alsoWanted) {
     Set<String> wanted = Stream.concat(
             results.stream().map(r -> r.made().file()), alsoWanted.stream())
         .collect(Collectors.toSet());
-    kept.ifPresent(k -> keeping.quietly(() -> k.prune(wanted), workspace.messageProperty()::set));
+    if (readOnly) {
+      return;
+    }
+    kept.ifPresent(k ->
+        workspace.lanes().keeping().quietly(() -> k.prune(wanted), workspace.messages()::tell));
   }
 
+  /** What tells a result from others if it had these settings. */
   Origin.Fingerprint fingerprint(Result result, Map<String, String> settings) {
     return lineage
         .originOf(result.step(), result.inputs(), result.files(), settings)
@@ -180,7 +191,8 @@ public final class ResultMaker {
   private void remake(Result before) {
     Map<String, Result> inputs = new LinkedHashMap<>();
     workspace
-        .tasks()
+        .lanes()
+        .run()
         .run(
             before.title(),
             job -> {
@@ -192,8 +204,7 @@ public final class ResultMaker {
               workspace.replace("make " + before.title() + " again", before, after);
               keep(after);
             },
-            failure ->
-                workspace.messageProperty().set(before.title() + ": " + failure.getMessage()));
+            failure -> workspace.messages().tell(before.title() + ": " + failure.getMessage()));
   }
 
   /**
@@ -202,7 +213,7 @@ public final class ResultMaker {
    *
    * @throws RasterException where there is none
    */
-  Result current(String name) {
+  public Result current(String name) {
     FutureTask<Result> look = new FutureTask<>(() -> workspace
         .named(name)
         .orElseThrow(

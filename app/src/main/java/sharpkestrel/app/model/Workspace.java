@@ -1,6 +1,7 @@
 package sharpkestrel.app.model;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -18,13 +19,14 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import sharpkestrel.app.work.Lanes;
 import sharpkestrel.expr.Table;
 import sharpkestrel.flow.RunSheet;
-import sharpkestrel.flow.SettingValues;
+import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.place.fit.TiePoints;
-import sharpkestrel.segment.Cut;
+import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Stage;
 
 /** The project in hand: its results, what the panes show, the stage, the look, the grain. */
@@ -52,13 +54,15 @@ public final class Workspace {
   private final ObjectProperty<String> featureShown = new SimpleObjectProperty<>("");
   private final BooleanProperty bothPanesHeld = new SimpleBooleanProperty();
   private final StringProperty title = new SimpleStringProperty("");
-  private final StringProperty message = new SimpleStringProperty("");
-  private final StringProperty warning = new SimpleStringProperty("");
+  private final Messages messages = new Messages();
   private final UndoStack undo = new UndoStack();
-  private final Tasks tasks = new Tasks(this::warned, Runtime.getRuntime().availableProcessors());
+  private final Lanes lanes = new Lanes(messages::warn, messages::tell);
   private final ResultMaker maker = new ResultMaker(this);
   private final Map<String, String> suggestions = new HashMap<>();
   private final Set<String> reservedNames = new HashSet<>();
+  private final ObservableList<NotOpen> notOpen = FXCollections.observableArrayList();
+  private final List<Runnable> closing = new ArrayList<>();
+  private boolean lookingOn;
   private Path folder = Path.of(".");
 
   public ObservableList<Result> results() {
@@ -151,51 +155,60 @@ public final class Workspace {
     return title;
   }
 
-  public StringProperty messageProperty() {
-    return message;
-  }
-
-  /** What is warned of stands until the next run begins, or is closed; one after another on lines of their own. */
-  private void warned(String text) {
-    String before = warning.get();
-    if (before.isBlank()) {
-      warning.set(text);
-    } else if (!before.contains(text)) {
-      warning.set(before + "\n" + text);
-    }
-  }
-
-  public StringProperty warningProperty() {
-    return warning;
-  }
-
-  /** What was said has been read, or is of the past. */
-  public void clearMessages() {
-    message.set("");
-    warning.set("");
+  /** What the window has to say. */
+  public Messages messages() {
+    return messages;
   }
 
   public UndoStack undo() {
     return undo;
   }
 
-  public Tasks tasks() {
-    return tasks;
+  public Lanes lanes() {
+    return lanes;
   }
 
   public Path folder() {
     return folder;
   }
 
-  /** Where the project lies; its results are kept there. */
-  public void setFolder(Path newFolder) {
+  /**
+   * Where the project lies; its results are kept there.
+   *
+   * @param asOnlooker whether nothing is to be written
+   */
+  public void setFolder(Path newFolder, boolean asOnlooker) {
     folder = newFolder;
-    maker.keepIn(newFolder);
+    lookingOn = asOnlooker;
+    maker.keepIn(newFolder, asOnlooker);
   }
 
-  /** Names that new results may not take. */
-  Set<String> reservedNames() {
-    return reservedNames;
+  /** Whether somebody else has the project open, so that nothing is written to it. */
+  public boolean isLookingOn() {
+    return lookingOn;
+  }
+
+  /** New results may not take this name. */
+  public void reserve(String name) {
+    reservedNames.add(name);
+  }
+
+  /** Results that the project names and that are not there. */
+  public ObservableList<NotOpen> notOpen() {
+    return notOpen;
+  }
+
+  /** Does something before the project is let go. */
+  public void onClosing(Runnable act) {
+    closing.add(act);
+  }
+
+  /** Lets the project go: what runs is stopped, what is to be written is. */
+  public void close() {
+    closing.forEach(Runnable::run);
+    closing.clear();
+    lanes.run().queue().forEach(lanes.run()::cancel);
+    lanes.keeping().queue().forEach(lanes.keeping()::cancel);
   }
 
   /** Makes and keeps results. */
@@ -233,7 +246,7 @@ public final class Workspace {
   }
 
   /** Files, texts such as tests and filters, and what goes with the place are offered again once they were given. */
-  void remember(StepSpec step, Map<String, String> files, Map<String, String> settings) {
+  public void remember(StepSpec step, Map<String, String> files, Map<String, String> settings) {
     for (StepSpec.Input input : step.inputs()) {
       if (files.containsKey(input.name())) {
         suggestions.put(key(step, input.name(), input.ofPlace()), files.get(input.name()));
@@ -298,25 +311,53 @@ public final class Workspace {
       Map<String, String> files,
       Map<String, String> settings) {
     remember(step, files, settings);
-    clearMessages();
-    tasks.run(
-        step.title(),
-        job -> maker.make(step, inputs, files, settings, job),
-        made -> {
-          Result result = new Result(
-              uniqueName(step.id()),
-              uniqueTitle(
-                  resultTitle.isBlank() ? title(step, files, settings) : resultTitle.strip()),
-              step,
-              inputs,
-              files,
-              settings,
-              made.value(),
-              made.fingerprint());
-          add(result);
-          maker.keep(result);
-        },
-        failure -> message.set(String.valueOf(failure.getMessage())));
+    messages.clear();
+    String title = resultTitle.isBlank() ? title(step, files, settings) : resultTitle.strip();
+    Map<String, String> references = new LinkedHashMap<>(files);
+    inputs.forEach((name, input) -> references.put(name, "@" + input.name()));
+    lanes
+        .run()
+        .run(
+            title,
+            new RunSheet.Entry(step.id(), title, step.id(), references, settings, false),
+            job -> maker.make(step, inputs, files, settings, job),
+            made -> {
+              Result result = new Result(
+                  uniqueName(step.id()),
+                  uniqueTitle(title),
+                  step,
+                  inputs,
+                  files,
+                  settings,
+                  made.value(),
+                  made.fingerprint());
+              add(result);
+              maker.keep(result);
+            },
+            failure -> messages.tell(failure.getMessage()));
+  }
+
+  /**
+   * Runs a step of a sheet on results of this project.
+   *
+   * @throws RasterException where one of them is not there
+   */
+  public void run(RunSheet.Entry entry) {
+    Map<String, Result> inputs = new LinkedHashMap<>();
+    Map<String, String> files = new LinkedHashMap<>();
+    entry.inputs().forEach((name, reference) -> {
+      if (reference.startsWith("@")) {
+        String wanted = reference.substring(1);
+        inputs.put(
+            name,
+            named(wanted)
+                .orElseThrow(() -> new RasterException(
+                    entry.title() + " needs the result '" + wanted + "', which is not there.")));
+      } else {
+        files.put(name, reference);
+      }
+    });
+    run(StepCatalogue.get(entry.step()), entry.title(), inputs, files, entry.settings());
   }
 
   private static String title(
@@ -356,23 +397,13 @@ public final class Workspace {
     return results.stream().filter(r -> r.name().equals(name)).findFirst();
   }
 
-  /** Another cut of a result's tree in its place; the same objects keep their numbers. */
-  public void replaceCut(Result result, Cut cut) {
-    Map<String, String> settings = new LinkedHashMap<>(result.settings());
-    settings.put("grain", SettingValues.plain(cut.grain()));
-    settings.remove("height");
-    replace(
-        "grain",
-        result,
-        new Result(
-            result.name(),
-            result.title(),
-            result.step(),
-            result.inputs(),
-            result.files(),
-            settings,
-            cut,
-            maker.fingerprint(result, settings)));
+  /**
+   * Puts what a result is with other settings in its place.
+   *
+   * @param what the change is called
+   */
+  public void change(String what, Result result, Map<String, String> settings, Object value) {
+    replace(what, result, result.as(settings, value, maker.fingerprint(result, settings)));
   }
 
   /** Puts a result in the place of one of the same name. */

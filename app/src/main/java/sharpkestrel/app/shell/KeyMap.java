@@ -22,9 +22,18 @@ final class KeyMap {
   private final List<Line> lines = new ArrayList<>();
   private final Map<Press, BooleanSupplier> acts = new HashMap<>();
 
+  /** A key as it is called, by its sign where it has one. */
+  static String name(KeyCode code) {
+    return switch (code) {
+      case OPEN_BRACKET -> "[";
+      case CLOSE_BRACKET -> "]";
+      default -> code.getName();
+    };
+  }
+
   /** A key by itself. */
   void key(KeyCode code, String meaning, Runnable act) {
-    line(code.getName(), meaning);
+    line(name(code), meaning);
     bind(code, false, done(act));
   }
 

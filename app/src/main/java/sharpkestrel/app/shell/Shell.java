@@ -1,6 +1,9 @@
 package sharpkestrel.app.shell;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import javafx.animation.PauseTransition;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -20,10 +23,12 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import sharpkestrel.app.bench.Bench;
 import sharpkestrel.app.look.LookCard;
-import sharpkestrel.app.model.LivePlacing;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.objects.FeatureCard;
+import sharpkestrel.app.tools.Tool;
+import sharpkestrel.app.tools.ToolKey;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.segment.Cut;
@@ -37,10 +42,12 @@ public final class Shell extends StackPane {
   private final StatusBar status;
   private final LivePlacing live;
   private final LookCard looks;
+  private final QueueCard queue;
   private final KeyMap keys = new KeyMap();
   private final PauseTransition noteEnds = new PauseTransition(Duration.seconds(12));
   private final HBox message = new HBox();
   private final Label messageText = new Label();
+  private final Button remedy = new Button();
   private final FeatureCard features;
   private final VBox help = new VBox(4);
 
@@ -53,7 +60,11 @@ public final class Shell extends StackPane {
     looks = new LookCard(workspace, picture);
     looks.setVisible(false);
     features = new FeatureCard(workspace);
-    StackPane well = new StackPane(picture, message, features, looks);
+    queue = new QueueCard(workspace.lanes().run());
+    queue.setVisible(false);
+    StackPane well = new StackPane(picture, message, features, looks, queue);
+    StackPane.setAlignment(queue, Pos.TOP_RIGHT);
+    StackPane.setMargin(queue, new Insets(8, 10, 0, 0));
     StackPane.setAlignment(looks, Pos.TOP_RIGHT);
     StackPane.setMargin(looks, new Insets(8, 10, 0, 0));
     StackPane.setAlignment(message, Pos.TOP_CENTER);
@@ -73,6 +84,7 @@ public final class Shell extends StackPane {
         workspace,
         live,
         looks.visibleProperty(),
+        queue.visibleProperty(),
         this::togglePlaced,
         this::toggleTheme,
         () -> help.setVisible(!help.isVisible())));
@@ -124,14 +136,7 @@ public final class Shell extends StackPane {
     keys.key(KeyCode.R, "run the tool on all", bench::runAll);
     keys.key(KeyCode.E, "lift the bench over the picture", () -> lift(!bench.isLifted()));
     keys.key(KeyCode.P, "fold the bench", bench::toggleFold);
-    keys.key(
-        KeyCode.ENTER,
-        "accept: the expected place of a tie point, the picked object",
-        bench::takeExpected);
-    keys.key(KeyCode.DELETE, "switch the picked tie point off", bench::switchPointOff);
-    keys.line("[ and ]", "finer or coarser grain; smaller or larger picked object");
-    keys.bind(KeyCode.OPEN_BRACKET, false, () -> stepGrain(-1));
-    keys.bind(KeyCode.CLOSE_BRACKET, false, () -> stepGrain(1));
+    bindKeysOfTools();
     keys.line("Space and drag", "pan in every tool");
     keys.bind(KeyCode.SPACE, false, () -> {
       picture.setSpaceHeld(true);
@@ -157,9 +162,20 @@ public final class Shell extends StackPane {
     picture.middle().ifPresent(at -> live.toggle(at[0], at[1], picture::arriveAt));
   }
 
-  private boolean stepGrain(int direction) {
-    bench.stepGrain(direction);
-    return true;
+  /** A key of tools means what it means to the one in hand. */
+  private void bindKeysOfTools() {
+    Map<KeyCode, List<String>> meanings = new LinkedHashMap<>();
+    for (Tool tool : bench.tools()) {
+      for (ToolKey key : tool.keys()) {
+        meanings
+            .computeIfAbsent(key.key(), code -> new ArrayList<>())
+            .add(tool.title() + ": " + key.meaning());
+      }
+    }
+    meanings.forEach((code, said) -> {
+      keys.bind(code, false, () -> bench.press(code));
+      said.forEach(meaning -> keys.line(KeyMap.name(code), meaning));
+    });
   }
 
   /** A lifted bench covers the picked object's features; its table shows them. */
@@ -170,13 +186,13 @@ public final class Shell extends StackPane {
 
   private void drop() {
     picture.trials().clear();
-    bench.dropPending();
-    bench.dropPicked();
-    workspace.clearMessages();
+    bench.drop();
+    workspace.messages().clear();
     lift(false);
     workspace.selectedRowProperty().set(-1);
     help.setVisible(false);
     looks.setVisible(false);
+    queue.setVisible(false);
   }
 
   public PictureView picture() {
@@ -197,10 +213,21 @@ public final class Shell extends StackPane {
     messageText.setId("message");
     Button close = new Button("Close");
     close.setMinWidth(Region.USE_PREF_SIZE);
-    close.setOnAction(e -> workspace.clearMessages());
-    message.getChildren().addAll(messageText, close);
-    workspace.messageProperty().addListener((p, before, now) -> tell(now, false));
-    workspace.warningProperty().addListener((p, before, now) -> tell(now, true));
+    close.setOnAction(e -> workspace.messages().clear());
+    remedy.setId("remedy");
+    remedy.getStyleClass().add("primary");
+    remedy.setMinWidth(Region.USE_PREF_SIZE);
+    remedy.managedProperty().bind(remedy.visibleProperty());
+    remedy.visibleProperty().bind(workspace.messages().remedyProperty().isNotNull());
+    remedy.setOnAction(e -> workspace.messages().remedyProperty().get().act().run());
+    workspace.messages().remedyProperty().addListener((p, before, now) -> {
+      if (now != null) {
+        remedy.setText(now.label());
+      }
+    });
+    message.getChildren().addAll(messageText, remedy, close);
+    workspace.messages().textProperty().addListener((p, before, now) -> tell(now, false));
+    workspace.messages().warningProperty().addListener((p, before, now) -> tell(now, true));
   }
 
   private void tell(String text, boolean note) {
@@ -216,7 +243,7 @@ public final class Shell extends StackPane {
     message.setVisible(true);
     noteEnds.stop();
     if (note) {
-      noteEnds.setOnFinished(e -> message.setVisible(false));
+      noteEnds.setOnFinished(e -> workspace.messages().clear());
       noteEnds.play();
     }
   }

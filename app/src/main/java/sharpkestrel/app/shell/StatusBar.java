@@ -6,7 +6,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import sharpkestrel.app.look.Inks;
+import sharpkestrel.app.plot.Inks;
 import sharpkestrel.app.viewer.CursorReadout;
 import sharpkestrel.app.viewer.PictureView;
 

@@ -2,12 +2,9 @@ package sharpkestrel.app.shell;
 
 import java.util.Map;
 import javafx.beans.binding.Bindings;
-import javafx.beans.binding.StringBinding;
 import javafx.beans.property.BooleanProperty;
-import javafx.beans.value.ObservableValue;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
@@ -15,9 +12,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.SVGPath;
-import sharpkestrel.app.model.LivePlacing;
 import sharpkestrel.app.model.Result;
-import sharpkestrel.app.model.Tasks;
 import sharpkestrel.app.model.Workspace;
 
 /** Mark, project, look, compare, undo and the task that runs. */
@@ -25,12 +20,14 @@ public final class TopBar extends HBox {
 
   /**
    * @param lookShown whether the card of the look is shown
+   * @param queueShown whether the queue of runs is shown
    * @param place shows a raw scene placed live, or raw again
    */
   public TopBar(
       Workspace workspace,
       LivePlacing live,
       BooleanProperty lookShown,
+      BooleanProperty queueShown,
       Runnable place,
       Runnable theme,
       Runnable help) {
@@ -54,8 +51,7 @@ public final class TopBar extends HBox {
             mark,
             title,
             gap,
-            keeping(workspace),
-            task(workspace),
+            new TaskLine(workspace.lanes(), queueShown),
             placing(live, place),
             look(workspace, lookShown),
             compare(workspace));
@@ -152,50 +148,6 @@ public final class TopBar extends HBox {
       workspace.compareProperty().addListener((p, before, now) -> button.setSelected(now == mode));
       box.getChildren().add(button);
     });
-    return box;
-  }
-
-  private static HBox task(Workspace workspace) {
-    Tasks tasks = workspace.tasks();
-    StringBinding what = Bindings.createStringBinding(
-        () -> tasks.detailProperty().get().isEmpty()
-            ? tasks.titleProperty().get()
-            : tasks.detailProperty().get(),
-        tasks.titleProperty(),
-        tasks.detailProperty());
-    return task(tasks, "task", what, tasks.runningProperty());
-  }
-
-  /** The writing of results behind the work, shown while nothing else runs. */
-  private static HBox keeping(Workspace workspace) {
-    Tasks keeping = workspace.maker().keeping();
-    return task(
-        keeping,
-        "keeping",
-        keeping.titleProperty(),
-        keeping.runningProperty().and(workspace.tasks().runningProperty().not()));
-  }
-
-  private static HBox task(
-      Tasks tasks, String id, ObservableValue<String> text, ObservableValue<Boolean> shown) {
-    Label what = new Label();
-    what.setId(id);
-    what.getStyleClass().add("mono");
-    what.textProperty().bind(text);
-    // where room is short the words of a task give way, never a button
-    what.setMinWidth(0);
-    ProgressBar bar = new ProgressBar();
-    bar.setPrefWidth(72);
-    bar.progressProperty().bind(tasks.shareProperty());
-    Button cancel = new Button("Cancel");
-    cancel.setId("cancel-" + id);
-    cancel.setOnAction(e -> tasks.cancel());
-    cancel.setMinWidth(USE_PREF_SIZE);
-    bar.setMinWidth(72);
-    HBox box = new HBox(8, what, bar, cancel);
-    box.setAlignment(javafx.geometry.Pos.CENTER);
-    box.visibleProperty().bind(shown);
-    box.managedProperty().bind(shown);
     return box;
   }
 }

@@ -25,6 +25,11 @@ final class Compositor {
   static final int WELL = 0xff1d2023;
   private static final int LIGHT = 0xfffff4e6;
   private static final int HALO = 0x101214;
+  private static final int HATCH = 12;
+  private static final int HATCHED = 0xff8a5a4a;
+
+  /** Where labels are still on their way: what lies there is not known, nor whether a border runs. */
+  static final int UNKNOWN = -2;
 
   private int width;
   private int height;
@@ -115,7 +120,7 @@ final class Compositor {
         heldTile = ty;
         for (int t = 0; t < refs.length; t++) {
           refs[t] = find(tiles, level, firstTile + t, ty);
-          complete &= refs[t] != null && refs[t].level == level;
+          complete &= refs[t] != null && refs[t].level == level || refs[t] == FAILED;
         }
       }
       int out = y * width + x0;
@@ -126,6 +131,10 @@ final class Compositor {
         }
         TileRef ref = refs[col / size - firstTile];
         if (ref == null) {
+          continue;
+        }
+        if (ref == FAILED) {
+          hatch(out + i, x0 + i, y);
           continue;
         }
         int shift = ref.level - level;
@@ -141,8 +150,19 @@ final class Compositor {
 
   private record TileRef(int level, int x, int y, int[] pixels) {}
 
+  /** Stands for a tile that could not be made. */
+  private static final TileRef FAILED = new TileRef(0, 0, 0, new int[0]);
+
+  /** Where there is nothing to be had, so that nobody takes it for a dark place of the picture. */
+  private void hatch(int i, int x, int y) {
+    pixels[i] = (x + y) % HATCH < HATCH / 4 ? HATCHED : WELL;
+  }
+
   /** The tile, asked for if it is not there, or the nearest coarser one that is. */
   private static TileRef find(ImageTiles tiles, int level, int x, int y) {
+    if (tiles.isFailed(level, x, y)) {
+      return FAILED;
+    }
     int[] exact = tiles.get(level, x, y);
     if (exact != null) {
       return new TileRef(level, x, y, exact);
@@ -193,6 +213,7 @@ final class Compositor {
       double col = toPixels.x(x + 0.5, 0);
       cols[x - x0] = col < 0 || col >= grid.width() ? -1 : (int) (col * scale);
     }
+    look(labels, level, cols, toPixels.y(0, y0 + 0.5) * scale, toPixels.y(0, y1 - 0.5) * scale);
     int[] rowOf = paint.rowOf();
     for (int y = y0; y < y1; y++) {
       double row = toPixels.y(0, y + 0.5);
@@ -210,9 +231,9 @@ final class Compositor {
         if (c >= 0 && c / size != tileX) {
           tileX = c / size;
           tile = labels.get(level, tileX, r / size);
-          complete &= tile != null;
+          complete &= tile != null || labels.isFailed(level, tileX, r / size);
         }
-        rows[base + x] = c < 0 || tile == null ? -1 : rowOf[tile[inTile + c % size]];
+        rows[base + x] = c < 0 ? -1 : tile == null ? UNKNOWN : rowOf[tile[inTile + c % size]];
       }
     }
     boolean random = style.fill() == ObjectStyle.Fill.RANDOM;
@@ -230,6 +251,20 @@ final class Compositor {
     }
     borders.draw(pixels, rows, width, paint, style, toPixels.a(), x0, y0, x1, y1);
     return complete;
+  }
+
+  /** Says which labels are in view, so that requests for others lapse. */
+  private static void look(LabelTiles labels, int level, int[] cols, double top, double bottom) {
+    int[] seen = Arrays.stream(cols).filter(col -> col >= 0).toArray();
+    if (seen.length > 0) {
+      int size = LabelTiles.SIZE;
+      int left = seen[0] / size;
+      int first = (int) Math.max(0, top) / size;
+      int last = (int) Math.max(0, bottom) / size;
+      labels.look(
+          level,
+          new Window(left, first, seen[seen.length - 1] / size - left + 1, last - first + 1));
+    }
   }
 
   /** Draws outlines, halo first. */

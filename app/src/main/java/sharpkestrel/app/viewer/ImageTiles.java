@@ -1,31 +1,16 @@
 package sharpkestrel.app.viewer;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Arrays;
-import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import sharpkestrel.app.model.Background;
-import sharpkestrel.raster.Cancellation;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
 
-/**
- * Coloured tiles of one raster under one look. A tile that is not at hand is asked for on a worker thread, and the
- * nearest coarser one stands in for it until it comes.
- */
-final class ImageTiles {
-
-  static final int SIZE = 256;
-
-  private record Key(int level, int x, int y) {}
+/** Coloured tiles of one raster under one look; the nearest coarser one stands in for a tile until it comes. */
+final class ImageTiles extends Tiles<ImageTiles.Tile> {
 
   /** Values for red, green and blue, and their colours under the stretch they were last drawn with. */
-  private static final class Tile {
+  static final class Tile {
     private final float[][] planes;
     private final int width;
     private final int height;
@@ -55,29 +40,16 @@ final class ImageTiles {
     }
   }
 
-  /** Threads that make tiles of pictures and of labels. */
-  static final ExecutorService WORKERS = Executors.newFixedThreadPool(
-      Math.max(1, Runtime.getRuntime().availableProcessors()), Background.threads("kestrel-tile"));
-
   private final Raster raster;
   private final int[] bands;
   private volatile Stretch stretch;
-  private final Runnable arrived;
-  private final Cancellation cancellation = new Cancellation();
-  private final Cache<Key, Tile> tiles = Caffeine.newBuilder()
-      .maximumWeight(Math.min(256L << 20, Runtime.getRuntime().maxMemory() / 8))
-      .weigher((Key k, Tile tile) -> tile.bytes())
-      .build();
-  private final Set<Key> asked = ConcurrentHashMap.newKeySet();
-  private volatile Window wantedTiles = new Window(0, 0, 0, 0);
-  private volatile int wantedLevel;
   private boolean standIns = true;
 
-  ImageTiles(Raster raster, int[] bands, Stretch stretch, Runnable arrived) {
+  ImageTiles(Raster raster, int[] bands, Stretch stretch, TileNews news) {
+    super(news);
     this.raster = raster;
     this.bands = bands;
     this.stretch = stretch;
-    this.arrived = arrived;
   }
 
   /**
@@ -97,17 +69,6 @@ final class ImageTiles {
     return raster;
   }
 
-  /** No more tiles are wanted of this. */
-  void close() {
-    cancellation.cancel();
-  }
-
-  /** Says what is looked at, so that requests for other places lapse. */
-  void look(int level, Window tileRange) {
-    wantedLevel = level;
-    wantedTiles = tileRange;
-  }
-
   /** Bands for red, green and blue. */
   int[] bands() {
     return bands;
@@ -122,46 +83,24 @@ final class ImageTiles {
     return stretch;
   }
 
-  /** The pixels of a tile, or null while it is on its way. */
+  /** The pixels of a tile, or null where it is not there. */
   int[] get(int level, int x, int y) {
-    Tile tile = tiles.getIfPresent(new Key(level, x, y));
+    Tile tile = find(level, x, y);
     return tile == null ? null : tile.pixels(stretch);
   }
 
-  boolean isComplete() {
-    return asked.isEmpty();
+  @Override
+  int bytes(Tile tile) {
+    return tile.bytes();
   }
 
-  void ask(int level, int x, int y) {
-    Key key = new Key(level, x, y);
-    if (!asked.add(key)) {
-      return;
-    }
-    WORKERS.execute(() -> {
-      try {
-        boolean still = level != wantedLevel || wantedTiles.contains(new Window(x, y, 1, 1));
-        if (still && !cancellation.isCancelled()) {
-          tiles.put(key, make(level, x, y));
-        }
-      } catch (RuntimeException cancelledOrBroken) {
-        if (!cancellation.isCancelled()) {
-          tiles.put(key, new Tile(new float[3][0], 0, 0));
-        }
-      } finally {
-        asked.remove(key);
-        arrived.run();
-      }
-    });
-  }
-
-  private Tile make(int level, int x, int y) {
+  @Override
+  Tile make(int level, int x, int y, Request request) {
     Grid grid = raster.grid().atLevel(level);
     Window tile = new Window(x * SIZE, y * SIZE, SIZE, SIZE);
     Window inside = tile.intersect(grid.window());
-    Tile made = new Tile(
-        read(raster, bands, level, inside, new Request(true, cancellation)),
-        inside.width(),
-        inside.height());
+    Tile made =
+        new Tile(read(raster, bands, level, inside, request), inside.width(), inside.height());
     made.pixels(stretch);
     return made;
   }

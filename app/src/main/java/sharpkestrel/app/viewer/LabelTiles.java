@@ -1,71 +1,51 @@
 package sharpkestrel.app.viewer;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
-import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import sharpkestrel.raster.LabelRaster;
+import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
 
 /**
- * Labels for the screen in a pyramid by majority, its tiles made on a worker thread when first looked at.
+ * Labels for the screen in a pyramid by majority, its tiles made when first looked at.
  *
  * <p>A pixel of a reduced level has the label that is most frequent among the four below it, the first of them where
  * none is. Tiles are made of those below them, down to the pixels, so that a thin object neither flickers nor vanishes
  * by where it happens to be sampled.
  */
-final class LabelTiles {
-
-  static final int SIZE = 256;
+final class LabelTiles extends Tiles<int[]> {
 
   private final LabelRaster labels;
-  private final Cache<Long, int[]> tiles =
-      Caffeine.newBuilder().maximumSize(160).build();
 
-  private final Set<Long> asked = ConcurrentHashMap.newKeySet();
-  private final Runnable arrived;
-
-  /**
-   * @param arrived told of every tile that has come
-   */
-  LabelTiles(LabelRaster labels, Runnable arrived) {
+  LabelTiles(LabelRaster labels, TileNews news) {
+    super(news);
     this.labels = labels;
-    this.arrived = arrived;
   }
 
   LabelRaster labels() {
     return labels;
   }
 
-  /** The labels of a tile, or null while it is on its way. */
+  /** The labels of a tile, or null where it is not there; it is on its way then, or cannot be had. */
   int[] get(int level, int x, int y) {
-    long key = key(level, x, y);
-    int[] tile = tiles.getIfPresent(key);
-    if (tile == null && asked.add(key)) {
-      ImageTiles.WORKERS.execute(() -> {
-        try {
-          made(level, x, y);
-        } finally {
-          asked.remove(key);
-          arrived.run();
-        }
-      });
-    }
-    return tile;
-  }
-
-  private static long key(int level, int x, int y) {
-    return (long) level << 48 | (long) x << 24 | y;
-  }
-
-  private int[] made(int level, int x, int y) {
-    long key = key(level, x, y);
-    int[] tile = tiles.getIfPresent(key);
+    int[] tile = find(level, x, y);
     if (tile == null) {
-      tile = level == 0 ? pixels(x, y) : reduced(level, x, y);
-      tiles.put(key, tile);
+      ask(level, x, y);
     }
     return tile;
+  }
+
+  @Override
+  int bytes(int[] tile) {
+    return Integer.BYTES * tile.length;
+  }
+
+  @Override
+  int[] make(int level, int x, int y, Request request) {
+    int[] kept = find(level, x, y);
+    if (kept != null) {
+      return kept;
+    }
+    request.cancellation().check();
+    return level == 0 ? pixels(x, y) : reduced(level, x, y, request);
   }
 
   private int[] pixels(int x, int y) {
@@ -74,7 +54,7 @@ final class LabelTiles {
     return tile;
   }
 
-  private int[] reduced(int level, int x, int y) {
+  private int[] reduced(int level, int x, int y, Request request) {
     int[] tile = new int[SIZE * SIZE];
     int half = SIZE / 2;
     int across = labels.grid().atLevel(level - 1).width();
@@ -85,7 +65,7 @@ final class LabelTiles {
       if (belowX * SIZE >= across || belowY * SIZE >= down) {
         continue;
       }
-      int[] below = made(level - 1, belowX, belowY);
+      int[] below = make(level - 1, belowX, belowY, request);
       for (int r = 0; r < half; r++) {
         int out = (quarter / 2 * half + r) * SIZE + quarter % 2 * half;
         for (int c = 0; c < half; c++) {

@@ -31,7 +31,7 @@ final class ObjectBorders {
    * Draws into a part of the screen.
    *
    * @param pixels (modified) the screen, row by row
-   * @param rows (input) for each of its pixels the object there, below 0 for none
+   * @param rows (input) for each of its pixels the object there, below 0 for none, {@link Compositor#UNKNOWN} where it is on its way
    */
   void draw(
       int[] pixels,
@@ -67,6 +67,11 @@ final class ObjectBorders {
         int right = rows[i + 1];
         int below = rows[i + width];
         if (here == right && here == below) {
+          continue;
+        }
+        if (here == Compositor.UNKNOWN
+            || right == Compositor.UNKNOWN
+            || below == Compositor.UNKNOWN) {
           continue;
         }
         boolean picked = s >= 0 && (here == s || right == s || below == s);

@@ -13,9 +13,9 @@ final class Overlay {
    * @param raster its first band counts
    * @param colour ARGB, to be seen through
    */
-  Overlay(Raster raster, double threshold, int colour, Runnable arrived) {
+  Overlay(Raster raster, double threshold, int colour, TileNews news) {
     this.colour = colour;
-    tiles = new ImageTiles(raster, new int[] {0, 0, 0}, Stretch.from(threshold, colour), arrived);
+    tiles = new ImageTiles(raster, new int[] {0, 0, 0}, Stretch.from(threshold, colour), news);
   }
 
   void setThreshold(double threshold) {

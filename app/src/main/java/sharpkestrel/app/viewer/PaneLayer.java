@@ -63,6 +63,16 @@ final class PaneLayer {
     this.outlines = outlines;
   }
 
+  /** No more of it is drawn; what is kept of another layer that it shares tiles with stays. */
+  void close(PaneLayer other) {
+    if (other == null || other.tiles != tiles) {
+      tiles.close();
+    }
+    if (labels != null && (other == null || other.labels != labels)) {
+      labels.close();
+    }
+  }
+
   /** Whether it lies on the ground; raw scenes lie in a world of their own. */
   boolean isPlaced() {
     return raster.grid().crs().isKnown();
@@ -96,12 +106,12 @@ final class PaneLayer {
   /**
    * @param window of full-size pixels from which the stretch comes
    */
-  static PaneLayer of(Result result, Raster raster, Look look, Window window, Runnable arrived) {
-    return of(result, result.value(), raster, look, window, arrived);
+  static PaneLayer of(Result result, Raster raster, Look look, Window window, TileNews news) {
+    return of(result, result.value(), raster, look, window, news);
   }
 
   /** The same, laid out in another coordinate system. */
-  PaneLayer in(Crs system, Look look, Runnable arrived) {
+  PaneLayer in(Crs system, Look look, TileNews news) {
     Raster there = Reprojected.to(system, raster);
     CoordinateMap map = Crs.of(raster.grid().crs()).to(system);
     AffineTransformation up = AffineTransformation.scaleInstance(1, -1);
@@ -116,25 +126,23 @@ final class PaneLayer {
         result,
         there,
         1,
-        new ImageTiles(there, tiles.bands(), sample.stretch(look), arrived),
+        new ImageTiles(there, tiles.bands(), sample.stretch(look), news),
         sample,
         labels == null
             ? null
-            : new LabelTiles(Reprojected.labels(system, raster, labels.labels()), arrived),
+            : new LabelTiles(Reprojected.labels(system, raster, labels.labels()), news),
         paint,
         moved);
   }
 
   /** What a trial made, over the raster it was tried on; it is no result yet. */
-  static PaneLayer ofTrial(
-      Object value, Raster raster, Look look, Window window, Runnable arrived) {
-    return of(null, value, raster, look, window, arrived);
+  static PaneLayer ofTrial(Object value, Raster raster, Look look, Window window, TileNews news) {
+    return of(null, value, raster, look, window, news);
   }
 
   /** The same, stretched as another layer is. */
-  static PaneLayer ofTrial(
-      Object value, Raster raster, Look look, PaneLayer like, Runnable arrived) {
-    return of(null, value, raster, look, like.sample, arrived);
+  static PaneLayer ofTrial(Object value, Raster raster, Look look, PaneLayer like, TileNews news) {
+    return of(null, value, raster, look, like.sample, news);
   }
 
   /** Whether another raster's numbers are of the kind that this shows, so that one stretch does for both. */
@@ -155,20 +163,15 @@ final class PaneLayer {
   }
 
   private static PaneLayer of(
-      Result result, Object value, Raster raster, Look look, Window window, Runnable arrived) {
+      Result result, Object value, Raster raster, Look look, Window window, TileNews news) {
     StretchSample sample = StretchSample.of(raster, look.bandsOf(raster), window);
-    return of(result, value, raster, look, sample, arrived);
+    return of(result, value, raster, look, sample, news);
   }
 
   private static PaneLayer of(
-      Result result,
-      Object value,
-      Raster raster,
-      Look look,
-      StretchSample sample,
-      Runnable arrived) {
+      Result result, Object value, Raster raster, Look look, StretchSample sample, TileNews news) {
     int[] bands = look.bandsOf(raster);
-    ImageTiles tiles = new ImageTiles(raster, bands, sample.stretch(look), arrived);
+    ImageTiles tiles = new ImageTiles(raster, bands, sample.stretch(look), news);
     if (result == null) {
       tiles.withoutStandIns();
     }
@@ -178,18 +181,18 @@ final class PaneLayer {
     List<Drawn> outlines = new ArrayList<>();
     switch (value) {
       case Cut cut -> {
-        labels = new LabelTiles(cut.superpixels(), arrived);
+        labels = new LabelTiles(cut.superpixels(), news);
         paint = ObjectPaint.of(cut);
       }
       case ObjectSet set -> {
-        labels = new LabelTiles(set.labels(), arrived);
+        labels = new LabelTiles(set.labels(), news);
         paint = ObjectPaint.of(set);
         if (result != null && result.stage() == Stage.EXTRACT) {
           paint = paint.standingOut();
         }
       }
       case RedrawnObjects redrawn -> {
-        labels = new LabelTiles(redrawn.objects().labels(), arrived);
+        labels = new LabelTiles(redrawn.objects().labels(), news);
         paint = ObjectPaint.of(redrawn);
       }
       case OutlineSet set ->

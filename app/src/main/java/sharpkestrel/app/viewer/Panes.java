@@ -38,6 +38,24 @@ final class Panes {
   private final PauseTransition rested = new PauseTransition(Duration.millis(200));
   private final List<Runnable> restretched = new ArrayList<>();
 
+  /** Frames follow tiles; what could not be drawn is said once, with a way to try again. */
+  private final TileNews news = new TileNews() {
+    @Override
+    public void arrived() {
+      Platform.runLater(changed);
+    }
+
+    @Override
+    public void failed(Tiles<?> layer, String why) {
+      Platform.runLater(() -> workspace
+          .messages()
+          .tell(
+              "Part of the picture could not be drawn and is hatched: " + why,
+              "Try again",
+              layer::tryAgain));
+    }
+  };
+
   /**
    * @param stretchWindow the full-size pixels of a raster from which a look takes its stretch
    * @param changed told when something is to be drawn anew
@@ -172,6 +190,7 @@ final class Panes {
     Result result = wanted(inA);
     if (result == null || result.backdrop() == null) {
       if (!inA) {
+        close(b, a);
         b = null;
         changed.run();
       }
@@ -184,7 +203,7 @@ final class Panes {
     CrsName system = inA ? CrsName.NONE : systemOfB;
     make(
         () -> true,
-        () -> in(system, PaneLayer.of(result, raster, look, window, this::tileArrived), look),
+        () -> in(system, PaneLayer.of(result, raster, look, window, news), look),
         made -> take(made, inA));
   }
 
@@ -201,10 +220,10 @@ final class Panes {
       return made;
     }
     try {
-      return made.in(Crs.of(system), look, this::tileArrived);
+      return made.in(Crs.of(system), look, news);
     } catch (CrsException apart) {
-      Platform.runLater(() ->
-          workspace.warningProperty().set("Pane B is shown by itself: " + apart.getMessage()));
+      Platform.runLater(
+          () -> workspace.messages().warn("Pane B is shown by itself: " + apart.getMessage()));
       return made;
     }
   }
@@ -235,8 +254,8 @@ final class Panes {
     make(
         wanted,
         () -> alike && like != null && like.holdsLike(backdrop, look)
-            ? PaneLayer.ofTrial(value, backdrop, look, like, this::tileArrived)
-            : PaneLayer.ofTrial(value, backdrop, look, window, this::tileArrived),
+            ? PaneLayer.ofTrial(value, backdrop, look, like, news)
+            : PaneLayer.ofTrial(value, backdrop, look, window, news),
         ready);
   }
 
@@ -249,9 +268,15 @@ final class Panes {
         PaneLayer made = maker.get();
         Platform.runLater(() -> ready.accept(made));
       } catch (RuntimeException failed) {
-        Platform.runLater(() -> workspace.messageProperty().set(failed.getMessage()));
+        Platform.runLater(() -> workspace.messages().tell(failed.getMessage()));
       }
     });
+  }
+
+  private static void close(PaneLayer layer, PaneLayer other) {
+    if (layer != null && layer != other) {
+      layer.close(other);
+    }
   }
 
   private void take(PaneLayer made, boolean inA) {
@@ -260,9 +285,7 @@ final class Panes {
     }
     if (inA) {
       shownInA.accept(made);
-      if (a != null && (b == null || b.tiles != a.tiles)) {
-        a.tiles.close();
-      }
+      close(a, b);
       a = made;
       restretched.forEach(Runnable::run);
       follow();
@@ -270,13 +293,10 @@ final class Panes {
         made.paint = wantedPaint.withSelected(workspace.selectedRowProperty().get());
       }
     } else {
+      close(b, a);
       b = made;
       follow();
     }
     changed.run();
-  }
-
-  private void tileArrived() {
-    Platform.runLater(changed);
   }
 }

@@ -2,8 +2,6 @@ package sharpkestrel.app.viewer;
 
 import java.nio.IntBuffer;
 import java.util.Optional;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import javafx.application.Platform;
@@ -16,12 +14,12 @@ import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
-import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.ViewPlace;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.work.Lanes;
 import sharpkestrel.geo.CrsException;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Raster;
@@ -42,10 +40,8 @@ public final class PictureView extends Region {
   private final HBox tagA = tag("A", "letter-a");
   private final HBox tagB = tag("B", "letter-b");
   private final Label badge = new Label();
-  private final ExecutorService preparing =
-      Executors.newSingleThreadExecutor(Background.threads("kestrel-look"));
   private final ReadOnlyStringWrapper zoomText = new ReadOnlyStringWrapper("");
-  private final CursorReadout readouts = new CursorReadout(preparing);
+  private final CursorReadout readouts = new CursorReadout(Lanes.view().layers());
   private PixelBuffer<IntBuffer> buffer;
   private final Panes panes;
   private PaneLayer readFrom;
@@ -68,7 +64,7 @@ public final class PictureView extends Region {
     setId("picture");
     badge.getStyleClass().add("preview-badge");
     badge.setVisible(false);
-    panes = new Panes(workspace, preparing, this::stretchWindow, this::repaint);
+    panes = new Panes(workspace, Lanes.view().layers(), this::stretchWindow, this::repaint);
     views = new PaneViews(workspace, panes);
     tools = new ToolLayer(views);
     painter = new PanePainter(workspace, panes, views, compositor);

@@ -6,7 +6,7 @@ import org.locationtech.jts.geom.Coordinate;
 import sharpkestrel.raster.Affine;
 
 /** A closed line over the picture, in a colour over a dark halo, so that it shows on anything. */
-final class Ring {
+public final class Ring {
 
   private static final Color HALO = Color.rgb(0, 0, 0, 0.7);
 
@@ -19,7 +19,7 @@ final class Ring {
    * @param corners in ground coordinates, the first again at the end
    * @param map from the ground to the screen
    */
-  static void draw(GraphicsContext g, Coordinate[] corners, Affine map, Color colour) {
+  public static void draw(GraphicsContext g, Coordinate[] corners, Affine map, Color colour) {
     double[] xs = new double[corners.length];
     double[] ys = new double[corners.length];
     double reach = 0;

@@ -1,15 +1,13 @@
 package sharpkestrel.app.viewer;
 
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.scene.image.Image;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
-import sharpkestrel.app.model.Background;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.work.Lanes;
 import sharpkestrel.raster.Raster;
 
 /** Small pictures of results for the trail, made one after the other in the background. */
@@ -18,9 +16,6 @@ public final class Thumbnails {
   public static final int WIDTH = 44;
   public static final int HEIGHT = 30;
 
-  private static final ExecutorService WORKER =
-      Executors.newSingleThreadExecutor(Background.threads("kestrel-thumbnail"));
-
   private Thumbnails() {}
 
   public static void make(Result result, Consumer<Image> ready) {
@@ -28,7 +23,7 @@ public final class Thumbnails {
     if (raster == null) {
       return;
     }
-    WORKER.execute(() -> {
+    Lanes.view().thumbnails().execute(() -> {
       try {
         int[] bands = Look.NATURAL.bandsOf(raster);
         Stretch stretch =

@@ -32,6 +32,18 @@ final class TrialPatch {
 
   void clear() {
     set = false;
+    let();
+  }
+
+  /** What was tried is not drawn any more. */
+  private void let() {
+    layers().forEach(layer -> layer.close(null));
+    if (tried != null) {
+      tried.close(null);
+    }
+    if (before != null) {
+      before.close(null);
+    }
     variants = List.of();
     tried = null;
     before = null;
@@ -39,20 +51,24 @@ final class TrialPatch {
 
   /** What was tried, shown inside of the patch; null for nothing. */
   void show(PaneLayer layer) {
-    variants = List.of();
     if (layer == null) {
-      before = null;
-    } else if (before == null) {
+      let();
+      return;
+    }
+    variants.forEach(variant -> variant.close(null));
+    variants = List.of();
+    if (before == null) {
       before = tried;
     } else {
       // that one was never whole, and is not wanted any more
-      tried.tiles.close();
+      tried.close(null);
     }
     tried = layer;
   }
 
   /** The same step with four values of a setting, side by side: each shows the ground in the patch's middle. */
   void showVariants(List<PaneLayer> four) {
+    variants.forEach(variant -> variant.close(null));
     variants = List.copyOf(four);
   }
 
@@ -158,7 +174,8 @@ final class TrialPatch {
     clear(compositor, view, under, part, borders);
     draw(before, compositor, view, under, part, borders);
     boolean complete = draw(tried, compositor, view, under, part, borders);
-    if (complete) {
+    if (complete && before != null) {
+      before.close(tried);
       before = null;
     }
     compositor.drawFrame(x0, y0, x1, y1);

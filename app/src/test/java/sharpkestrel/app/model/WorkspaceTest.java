@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.function.Function;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import sharpkestrel.app.project.ProjectFile;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;

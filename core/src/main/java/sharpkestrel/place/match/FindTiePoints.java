@@ -27,6 +27,7 @@ import sharpkestrel.step.StepInfo;
     id = "tiepoints",
     stage = Stage.PLACE,
     title = "Tie points",
+    makes = "Points of {}",
     does =
         "Finds places of a placed reference in a scene: by features where nothing is known of the scene's place, then by"
             + " correlation of gradients, coarse to fine, keeping what agrees. Points are spread over both.")

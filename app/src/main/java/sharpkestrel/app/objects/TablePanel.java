@@ -1,0 +1,109 @@
+package sharpkestrel.app.objects;
+
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import sharpkestrel.app.controls.FeatureBox;
+import sharpkestrel.app.model.ObjectChoice;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.Watch;
+import sharpkestrel.expr.Table;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.segment.Cut;
+
+/** The table of what pane A shows: which rows and columns, sorted by any, and the feature that colours the objects. */
+final class TablePanel extends VBox {
+
+  private final Workspace workspace;
+  private final ObjectChoice choice;
+  private final ObjectFinder finder;
+  private final TableGrid grid = new TableGrid();
+  private final ColumnMenu columns = new ColumnMenu(grid::hide);
+  private final FeatureBox colourBy = new FeatureBox("nothing", column -> true);
+  private final ColourLegend legend;
+  private boolean offering;
+
+  TablePanel(Desk desk, Watch watch) {
+    super(6);
+    workspace = desk.workspace();
+    choice = desk.choice();
+    finder = new ObjectFinder(desk);
+    legend = new ColourLegend(choice::filter);
+    colourBy.setId("colour-by");
+    colourBy.setPrefWidth(150);
+    colourBy.setMinWidth(120);
+    colourBy.valueProperty().addListener((p, before, now) -> {
+      if (!offering && now != null) {
+        workspace.featureShownProperty().set(now);
+      }
+    });
+    Label by = new Label("Colour by");
+    by.getStyleClass().add("soft");
+    by.setMinWidth(USE_PREF_SIZE);
+    FilterRow filter = new FilterRow(workspace, choice, "table");
+    HBox.setHgrow(filter, Priority.ALWAYS);
+    HBox row = new HBox(8, by, colourBy, legend, filter, columns);
+    row.setAlignment(Pos.CENTER_LEFT);
+    VBox.setVgrow(grid, Priority.ALWAYS);
+    getChildren().addAll(row, grid);
+    grid.onChosen(chosen -> {
+      workspace.selectedRowProperty().set(chosen);
+      finder.bringIntoView(chosen);
+    });
+    watch.on(workspace.paneAProperty(), this::fill);
+    watch.on(workspace.selectedRowProperty(), now -> grid.select(now, false));
+    watch.on(workspace.featureShownProperty(), now -> showColours());
+    choice.onChange(this::keep);
+    fill(workspace.paneAProperty().get());
+  }
+
+  private void keep() {
+    Result shown = workspace.paneAProperty().get();
+    boolean filled =
+        shown != null && choice.objects().filter(set -> set == shown.value()).isPresent();
+    if (filled && grid.rows() == choice.chosen().length) {
+      grid.keep(choice.chosen());
+    }
+  }
+
+  private void fill(Result result) {
+    switch (result == null ? "" : result.value()) {
+      case ObjectSet set -> {
+        offer(set.table(), set.ids());
+        keep();
+      }
+      case OutlineSet outlines -> {
+        int[] ids = new int[outlines.count()];
+        java.util.Arrays.setAll(ids, i -> i + 1);
+        offer(outlines.table(), ids);
+      }
+      case Cut cut -> grid.clear("Measure these objects: then their numbers stand here.");
+      default ->
+        grid.clear("What pane A shows has no table. Click objects or outlines in the trail.");
+    }
+    showColours();
+  }
+
+  private void offer(Table table, int[] ids) {
+    grid.show(table, ids);
+    columns.offer(table);
+    offering = true;
+    colourBy.offer(table);
+    offering = false;
+  }
+
+  private void showColours() {
+    colourBy.choose(workspace.featureShownProperty().get());
+    colourBy.setDisable(choice.objects().isEmpty());
+    choice
+        .objects()
+        .flatMap(set -> workspace.featureOf(set.table()))
+        .ifPresentOrElse(
+            column -> legend.show(choice.objects().get().table(), column), legend::hide);
+  }
+}

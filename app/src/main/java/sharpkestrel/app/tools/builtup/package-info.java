@@ -1,0 +1,2 @@
+/** The built-up index over the picture. */
+package sharpkestrel.app.tools.builtup;

@@ -1,0 +1,2 @@
+/** Outlines against the truth. */
+package sharpkestrel.app.tools.compare;

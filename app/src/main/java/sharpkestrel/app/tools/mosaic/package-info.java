@@ -1,0 +1,2 @@
+/** Scenes laid together along seams. */
+package sharpkestrel.app.tools.mosaic;

@@ -1,0 +1,2 @@
+/** Ways of sharpening, rated on the trial patch. */
+package sharpkestrel.app.tools.pansharpen;

@@ -1,0 +1,2 @@
+/** Spectral profiles of places. */
+package sharpkestrel.app.tools.profile;

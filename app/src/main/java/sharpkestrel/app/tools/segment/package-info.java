@@ -1,0 +1,2 @@
+/** Segmentation and the grain of its tree. */
+package sharpkestrel.app.tools.segment;

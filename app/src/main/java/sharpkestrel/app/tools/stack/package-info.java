@@ -1,0 +1,2 @@
+/** Files of single bands made one scene. */
+package sharpkestrel.app.tools.stack;

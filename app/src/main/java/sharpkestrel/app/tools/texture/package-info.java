@@ -1,0 +1,2 @@
+/** Texture in a moving window. */
+package sharpkestrel.app.tools.texture;

@@ -1,0 +1,2 @@
+/** A stack of tests that objects must pass. */
+package sharpkestrel.app.tools.winnow;

@@ -1,0 +1,70 @@
+package sharpkestrel.app.work;
+
+import java.util.concurrent.Executor;
+import java.util.concurrent.Executors;
+import java.util.concurrent.LinkedBlockingDeque;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+
+/**
+ * Makes what is looked at. Tiles: those asked for last first; those that nobody looks at any more by the time they would be
+ * made, not at all. Whole layers with their stretch, and what is under the mouse, have a thread of their own, and so have small
+ * pictures, for which all of a raster may have to be worked out.
+ */
+public final class ViewLane {
+
+  static final ViewLane SHARED = new ViewLane(Runtime.getRuntime().availableProcessors());
+
+  /** A queue from which the newest is taken first. */
+  private static final class NewestFirst extends LinkedBlockingDeque<Runnable> {
+    private static final long serialVersionUID = 1;
+
+    @Override
+    public boolean offer(Runnable work) {
+      return offerFirst(work);
+    }
+  }
+
+  private final ThreadPoolExecutor tiles;
+  private final Executor layers =
+      Executors.newSingleThreadExecutor(Background.threads("kestrel-look"));
+  private final Executor thumbnails =
+      Executors.newSingleThreadExecutor(Background.threads("kestrel-thumbnail"));
+
+  ViewLane(int count) {
+    tiles = new ThreadPoolExecutor(
+        count, count, 0, TimeUnit.SECONDS, new NewestFirst(), Background.threads("kestrel-tile"));
+  }
+
+  /**
+   * Makes a tile.
+   *
+   * @param wanted asked before it is begun, on another thread
+   * @param dropped told where it is not wanted any more
+   */
+  public void makeTile(BooleanSupplier wanted, Runnable work, Runnable dropped) {
+    tiles.execute(() -> {
+      if (wanted.getAsBoolean()) {
+        work.run();
+      } else {
+        dropped.run();
+      }
+    });
+  }
+
+  /** How many tiles wait to be made. */
+  public int waiting() {
+    return tiles.getQueue().size();
+  }
+
+  /** Layers and read-outs. */
+  public Executor layers() {
+    return layers;
+  }
+
+  /** Small pictures of whole rasters. */
+  public Executor thumbnails() {
+    return thumbnails;
+  }
+}
