@@ -70,6 +70,18 @@ final class Opening {
     }
   }
 
+  /** Opens files and folders in the project in hand. */
+  static void into(Workspace workspace, List<Path> named) {
+    Opening opening = new Opening(workspace);
+    named.stream().map(path -> path.toAbsolutePath().normalize()).forEach(opening::add);
+    workspace.lanes().run().afterAll(opening::opened);
+  }
+
+  /** Whether a path names a project, by its folder or its file. */
+  static boolean isProject(Path named) {
+    return projectOf(named.toAbsolutePath().normalize()).isPresent();
+  }
+
   /** The folder of a project that is named by it or by its file. */
   private static Optional<Path> projectOf(Path named) {
     Path folder = Files.isRegularFile(named) ? named.getParent() : named;

@@ -50,6 +50,7 @@ record OpenWindow(Workspace workspace, Scene scene, Waiting waiting) {
         }
       }
     }
+    waiting.until("rest", () -> workspace.lanes().save().isAtRest());
     if (!workspace.lanes().save().flush(Duration.ofSeconds(60))) {
       throw new IllegalStateException("the window's writing does not end");
     }

@@ -64,6 +64,9 @@ class SegmentWindowTest extends TownWindow {
   }
 
   private double area() {
+    window
+        .waiting()
+        .until("what was clicked", () -> picks().hasTree() && !picks().isFinding());
     return Double.parseDouble(label("#pick-size").replaceAll("[^0-9.]", ""));
   }
 
@@ -71,6 +74,7 @@ class SegmentWindowTest extends TownWindow {
   void clicksPickObjectsThatBecomeASet(FxRobot robot) {
     segment(robot);
     robot.clickOn("#tool-pick-objects");
+    window.waiting().until("the tree", () -> picks().hasTree());
 
     robot.clickOn(window.onScreen(COARSE, COARSE, 20, 90));
     double water = area();
@@ -88,7 +92,7 @@ class SegmentWindowTest extends TownWindow {
     double first = area();
     robot.type(KeyCode.ENTER);
     robot.clickOn(window.onScreen(COARSE, COARSE, 20, 20)).clickOn("#pick-accept");
-    assertThat(label("#pick-count")).isEqualTo("2 objects");
+    window.waiting().until("both", () -> label("#pick-count").equals("2 objects"));
     robot.clickOn("#pick-back");
     assertThat(label("#pick-count")).isEqualTo("1 object");
     robot.clickOn("#pick-make");

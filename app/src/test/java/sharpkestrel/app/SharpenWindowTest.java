@@ -177,7 +177,7 @@ class SharpenWindowTest extends TownWindow {
         .waiting()
         .until(
             "the places in the project",
-            () -> Files.isRegularFile(folder.resolve("project/hand/profiles.gpkg")));
+            () -> Files.isRegularFile(folder.resolve("project/hand/profiles.jsonl")));
     window
         .waiting()
         .until("best bands", () -> robot.lookup("#best-0").tryQuery().isPresent());

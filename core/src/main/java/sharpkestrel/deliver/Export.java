@@ -10,12 +10,15 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Writes a result to a file for others: outlines and objects with all their features, rasters with overviews. */
 @StepInfo(
     id = "export",
     stage = Stage.DELIVER,
     title = "Export",
+    next = "Outlines that nobody else has yet.",
+    nextFor = Suits.OUTLINES,
     does =
         "Writes a result to a file for others. Outlines and objects with all their features: GeoPackage (.gpkg, with"
             + " spatial index) or GeoJSON (.geojson). Rasters: GeoTIFF (.tif) in tiles with overviews, cloud-optimised."

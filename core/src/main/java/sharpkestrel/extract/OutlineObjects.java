@@ -38,6 +38,7 @@ import sharpkestrel.step.StepInfo;
     id = "outline",
     stage = Stage.EXTRACT,
     title = "Outline",
+    next = "Extracted, but not drawn as outlines yet.",
     makes = "Outlines",
     does =
         "Turns objects into outlines: objects that touch are joined (the lit and the shaded side of one roof), borders"

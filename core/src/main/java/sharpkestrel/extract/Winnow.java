@@ -12,12 +12,15 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Keeps the objects that pass all tests, with a score of how clearly they do. */
 @StepInfo(
     id = "winnow",
     stage = Stage.EXTRACT,
     title = "Winnow",
+    next = "Measured: what tells the wanted ones apart?",
+    nextFor = Suits.MEASURED,
     makes = "Winnowed",
     does =
         "Keeps the objects that pass every test, and gives each a score of how clearly it passes. A test is a feature"

@@ -280,6 +280,18 @@ public final class StepSpec {
     return info.makes().startsWith(NAME) ? info.makes().substring(NAME.length()) : "";
   }
 
+  /** Why it is what comes next for what it would work on; empty where it is not proposed. */
+  public String next() {
+    return info.next();
+  }
+
+  /** Whether it is proposed for a value. */
+  public boolean comesNextFor(Object value) {
+    return !info.next().isEmpty()
+        && List.of(info.nextFor()).stream()
+            .allMatch(ask -> ResultKinds.of(value).suits(value, ask));
+  }
+
   /** Whether it draws objects anew, so that those in and near the trial patch are what is tried. */
   public boolean redrawsObjects() {
     return info.redrawsObjects();

@@ -33,6 +33,8 @@ import sharpkestrel.step.Suits;
     id = "calibrate",
     stage = Stage.GATHER,
     title = "Calibrate",
+    next = "Numbers of the sensor, not reflectance.",
+    nextFor = {Suits.NUMBERS, Suits.WITH_GAINS},
     makes = "{} reflectance",
     does =
         "Turns a scene's numbers into top-of-atmosphere reflectance with its gains, its sun and the distance of the"

@@ -16,6 +16,7 @@ import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.NumberRaster;
 import sharpkestrel.step.Step;
+import sharpkestrel.step.Suits;
 
 /** Objects: pixels with a table. */
 final class ObjectsKind extends ResultKind<ObjectSet> {
@@ -32,8 +33,23 @@ final class ObjectsKind extends ResultKind<ObjectSet> {
   }
 
   @Override
+  public long bytes(ObjectSet set) {
+    return (long) Double.BYTES * set.count() * (1 + set.table().columns().size());
+  }
+
+  @Override
   public String note(ObjectSet set) {
     return grouped(set.count()) + " objects";
+  }
+
+  @Override
+  public boolean suits(ObjectSet set, Suits wanted) {
+    return switch (wanted) {
+      case UNMEASURED -> set.table().columns().size() <= 1;
+      case MEASURED -> set.table().columns().size() > 1;
+      case OUTLINES -> false;
+      default -> true;
+    };
   }
 
   @Override

@@ -7,6 +7,7 @@ import sharpkestrel.place.fit.TiePointFile;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.raster.Job;
 import sharpkestrel.step.Step;
+import sharpkestrel.step.Suits;
 
 /** Tie points between a scene and the ground. */
 final class PointsKind extends ResultKind<TiePoints> {
@@ -24,6 +25,11 @@ final class PointsKind extends ResultKind<TiePoints> {
   @Override
   public String note(TiePoints points) {
     return grouped(points.points().size()) + " points";
+  }
+
+  @Override
+  public boolean suits(TiePoints points, Suits wanted) {
+    return wanted != Suits.OUTLINES;
   }
 
   @Override

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import sharpkestrel.gather.Calibrate;
+import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Placement;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.geo.SeamVisibility;
@@ -147,10 +148,18 @@ final class RasterKind extends ResultKind<Raster> {
   public boolean suits(Raster raster, Suits wanted) {
     return switch (wanted) {
       case RAW -> raster.attachments().get(Rpc.class).isPresent();
+      case UNPLACED ->
+        !raster.grid().crs().isKnown() && raster.attachments().get(Rpc.class).isEmpty();
       case PLACED -> raster.grid().crs().isKnown();
       case ONE_BAND -> raster.bands().size() == 1;
       case SEVERAL_BANDS -> raster.bands().size() > 1;
-      case OBJECTS -> false;
+      case OBJECTS, UNMEASURED, MEASURED, OUTLINES -> false;
+      case WITH_GAINS ->
+        raster
+            .attachments()
+            .get(Acquisition.class)
+            .filter(taken -> !taken.calibration().isEmpty())
+            .isPresent();
       case NUMBERS ->
         raster.bands().stream().noneMatch(b -> b.unit().equals(Calibrate.REFLECTANCE));
     };

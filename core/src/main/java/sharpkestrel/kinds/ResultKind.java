@@ -83,6 +83,11 @@ public abstract class ResultKind<T> {
     throw new RasterException(file + ": " + name + " is not written to a file.");
   }
 
+  /** About how many bytes of memory a value holds; those of pictures lie on the disk. */
+  public long bytes(T value) {
+    return 1 << 20;
+  }
+
   /** Other kinds of values that it serves as. */
   public Set<Class<?>> servesAs() {
     return Set.of();

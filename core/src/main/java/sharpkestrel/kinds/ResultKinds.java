@@ -68,6 +68,11 @@ public final class ResultKinds {
             "No kind of result is known for " + value.getClass().getName()));
   }
 
+  /** About how many bytes of memory a value holds. */
+  public static long bytes(Object value) {
+    return of(value).bytes(value);
+  }
+
   /** The kind of a type, or of one that extends it; empty for those of none, such as any result at all. */
   public static Optional<ResultKind<?>> ofType(Class<?> type) {
     return ALL.stream().filter(kind -> kind.type().isAssignableFrom(type)).findFirst();

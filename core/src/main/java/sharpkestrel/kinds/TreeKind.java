@@ -12,6 +12,7 @@ import sharpkestrel.segment.Cut;
 import sharpkestrel.segment.Segment;
 import sharpkestrel.segment.TreeFile;
 import sharpkestrel.step.Step;
+import sharpkestrel.step.Suits;
 
 /** Merge trees with one of their cuts; the tree is kept, whichever cut it is. */
 final class TreeKind extends ResultKind<Cut> {
@@ -36,8 +37,18 @@ final class TreeKind extends ResultKind<Cut> {
   }
 
   @Override
+  public long bytes(Cut cut) {
+    return (long) (cut.tree().bytesPerLeaf() * cut.tree().leaves());
+  }
+
+  @Override
   public String note(Cut cut) {
     return grouped(cut.objects()) + " objects";
+  }
+
+  @Override
+  public boolean suits(Cut cut, Suits wanted) {
+    return wanted != Suits.MEASURED && wanted != Suits.OUTLINES;
   }
 
   @Override

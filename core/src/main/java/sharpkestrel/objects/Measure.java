@@ -21,12 +21,15 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Measures every object in one pass over the scene. */
 @StepInfo(
     id = "measure",
     stage = Stage.SEGMENT,
     title = "Measure",
+    next = "Objects without features.",
+    nextFor = Suits.UNMEASURED,
     makes = "Measured",
     version = 2,
     does =

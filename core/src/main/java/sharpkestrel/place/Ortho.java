@@ -30,6 +30,8 @@ import sharpkestrel.step.Suits;
     id = "ortho",
     stage = Stage.PLACE,
     title = "Orthorectify",
+    next = "A raw scene with a sensor model.",
+    nextFor = Suits.RAW,
     makes = "{} ortho",
     does =
         "Puts every pixel of a raw scene where it lies on the ground, with the scene's RPC and a height model. Areas"

@@ -29,6 +29,7 @@ import sharpkestrel.step.StepInfo;
     id = "segment",
     stage = Stage.SEGMENT,
     title = "Segment",
+    next = "Not divided into objects yet.",
     makes = "Objects",
     version = 4,
     does =

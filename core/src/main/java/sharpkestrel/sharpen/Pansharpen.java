@@ -23,6 +23,7 @@ import sharpkestrel.step.StepInfo;
     id = "pansharpen",
     stage = Stage.SHARPEN,
     title = "Pan-sharpen",
+    next = "A finer panchromatic band of the same ground is at hand.",
     makes = "Sharpened",
     does =
         "Gives a multispectral scene the detail of its panchromatic band, on the panchromatic grid. The result keeps the"

@@ -26,6 +26,15 @@ public @interface StepInfo {
    */
   String makes() default "";
 
+  /**
+   * Why it is what comes next for what it would work on, in a few words that come before a button; empty where it is not
+   * proposed.
+   */
+  String next() default "";
+
+  /** What it is proposed for, of all that its first input takes. */
+  Suits[] nextFor() default {};
+
   /** Goes up by one when the step makes another result from the same inputs and settings, so that kept ones are not taken. */
   int version() default 1;
 

@@ -4,12 +4,22 @@ package sharpkestrel.step;
 public enum Suits {
   /** Not placed yet, with a sensor model. */
   RAW,
+  /** Neither in a coordinate system nor with a sensor model. */
+  UNPLACED,
   /** In a coordinate system. */
   PLACED,
   ONE_BAND,
   SEVERAL_BANDS,
   /** Numbers of the sensor, not reflectance. */
   NUMBERS,
+  /** With what turns its numbers into reflectance. */
+  WITH_GAINS,
+  /** Objects that have no features yet. */
+  UNMEASURED,
+  /** Objects with features. */
+  MEASURED,
+  /** Outlines of their own, not those that objects could have. */
+  OUTLINES,
   /** For outlines: objects serve too, by their exact borders. */
   OBJECTS
 }

@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyDoubleProperty;
 import javafx.beans.property.ReadOnlyDoubleWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
@@ -34,7 +36,7 @@ public final class Bench extends VBox {
   private final HBox head = new HBox(14);
   private final StackPane content = new StackPane();
   private final ReadOnlyDoubleWrapper restingHeight = new ReadOnlyDoubleWrapper(OPEN);
-  private Tool inHand;
+  private final ReadOnlyObjectWrapper<Tool> inHand = new ReadOnlyObjectWrapper<>();
 
   /** Whether the tool in hand was chosen, rather than offered with the stage. */
   private boolean chosen;
@@ -76,7 +78,25 @@ public final class Bench extends VBox {
 
   /** The tool in hand. */
   public Tool inHand() {
-    return inHand;
+    return inHand.get();
+  }
+
+  public ReadOnlyObjectProperty<Tool> inHandProperty() {
+    return inHand.getReadOnlyProperty();
+  }
+
+  /** Whether the tool in hand is that of a step. */
+  public boolean isInHand(StepSpec step) {
+    return inHand() != null && inHand().steps().contains(step.id());
+  }
+
+  /** Takes the tool of a step in hand, at its stage. */
+  public void takeFor(StepSpec step) {
+    workspace.stageProperty().set(step.stage());
+    tools.stream().filter(tool -> tool.steps().contains(step.id())).findFirst().ifPresent(tool -> {
+      chosen = true;
+      take(tool);
+    });
   }
 
   /**
@@ -106,16 +126,33 @@ public final class Bench extends VBox {
   private boolean hasInputs(StepSpec step) {
     List<StepSpec.Input> needed =
         step.inputs().stream().filter(input -> !input.optional()).toList();
-    return !needed.isEmpty()
+    Result shown = workspace.paneAProperty().get();
+    boolean apt = step.next().isEmpty() || shown == null || step.comesNextFor(shown.value());
+    return apt
+        && !needed.isEmpty()
         && needed.stream().noneMatch(input -> workspace.fitting(input).isEmpty());
   }
 
+  /** Takes the tool in hand that made a result, set as it was then; a tool of another stage brings its stage. */
+  public void takeAsMade(Result result) {
+    workspace.show(result);
+    workspace.stageProperty().set(result.stage());
+    tools.stream()
+        .filter(tool -> tool.steps().contains(result.step().id()))
+        .findFirst()
+        .ifPresent(tool -> {
+          chosen = true;
+          take(tool);
+          tool.takeAsMade();
+        });
+  }
+
   private void take(Tool tool) {
-    if (inHand != tool) {
-      if (inHand != null) {
-        inHand.putAway();
+    if (inHand() != tool) {
+      if (inHand() != null) {
+        inHand().putAway();
       }
-      inHand = tool;
+      inHand.set(tool);
       content.getChildren().setAll(tool.take());
       picture.setTool(tool.inPicture().orElse(null));
       workspace.bothPanesHeldProperty().set(tool.isBetweenPanes());
@@ -144,7 +181,7 @@ public final class Bench extends VBox {
   }
 
   private Button tab(Tool tool) {
-    Button tab = tab(tool.title(), tool == inHand);
+    Button tab = tab(tool.title(), tool == inHand());
     tab.setId((tool.stage().isPresent() ? "tool-" : "view-") + tool.id());
     tab.setOnAction(e -> {
       if (tool.stage().isPresent()) {
@@ -168,7 +205,7 @@ public final class Bench extends VBox {
 
   /** Does what a key means to the tool in hand; false where it means nothing to it. */
   public boolean press(KeyCode key) {
-    Optional<Runnable> act = inHand.keys().stream()
+    Optional<Runnable> act = inHand().keys().stream()
         .filter(each -> each.key() == key)
         .findFirst()
         .map(each -> each.act());
@@ -178,12 +215,12 @@ public final class Bench extends VBox {
 
   /** Runs the tool in hand, as its button does. */
   public void runAll() {
-    inHand.run();
+    inHand().run();
   }
 
   /** Gives up what the tool in hand has begun. */
   public void drop() {
-    inHand.drop();
+    inHand().drop();
   }
 
   /** One line, or open. */

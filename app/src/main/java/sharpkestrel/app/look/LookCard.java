@@ -48,6 +48,7 @@ public final class LookCard extends VBox {
   private final StretchBox box = new StretchBox(WIDTH - 20, 118);
   private final Slider gamma = new Slider(Math.log(0.4), Math.log(4), 0);
   private final Label gammaText = new Label();
+  private final BandRoles bandRoles;
   private boolean setting;
 
   public LookCard(Workspace workspace, PictureView picture) {
@@ -60,6 +61,9 @@ public final class LookCard extends VBox {
     setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
     getChildren().addAll(looks, roleRow(), keepRow(), kindRow(), box, endsRow(), gammaRow());
     getChildren().add(new ObjectsBox(workspace));
+    bandRoles = new BandRoles(workspace);
+    getChildren().add(1, bandRoles);
+    workspace.paneAProperty().addListener((p, before, now) -> refresh());
     box.onMoved(ends -> change(rule().byHand(ends)));
     workspace.lookProperty().addListener((p, before, now) -> refresh());
     workspace.ownLooks().addListener((ListChangeListener<Look>) change -> fillLooks());
@@ -250,6 +254,7 @@ public final class LookCard extends VBox {
       return;
     }
     setting = true;
+    bandRoles.refresh();
     Look look = workspace.lookProperty().get();
     StretchRule rule = look.stretch();
     looks.getChildren().forEach(node -> {

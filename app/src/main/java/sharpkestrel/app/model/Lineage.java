@@ -22,7 +22,13 @@ final class Lineage {
   /** The project's folder as paths begin; empty for none. */
   private volatile List<String> homes = List.of();
 
-  /** Files in this folder are told by where they lie in it, so that a project that was moved is not stale. */
+  /** The folder that the project's lies in; empty where that is all there is. */
+  private volatile String outer = "";
+
+  /**
+   * Files in this folder, or beside it, are told by where they lie from it, so that what was moved with its project is not
+   * stale.
+   */
   void setHome(Path folder) {
     Set<String> all = new LinkedHashSet<>();
     all.add(folder.toAbsolutePath().normalize() + "/");
@@ -31,7 +37,9 @@ final class Lineage {
     } catch (IOException notThere) {
       // it is made when the first result is kept
     }
+    Path beside = folder.toAbsolutePath().normalize().getParent();
     homes = List.copyOf(all);
+    outer = beside == null || beside.getNameCount() == 0 ? "" : beside + "/";
   }
 
   private String inHome(String text) {
@@ -39,7 +47,7 @@ final class Lineage {
     for (String home : homes) {
       told = told.replace(home, "./");
     }
-    return told;
+    return outer.isEmpty() ? told : told.replace(outer, "../");
   }
 
   /** Looks at the files that a step reads; to be called away from the interface thread. */

@@ -65,6 +65,11 @@ public record Result(
     return new Result(name, title, step, inputs, files, newSettings, newValue, newMade);
   }
 
+  /** The same result under another title. */
+  Result titled(String newTitle) {
+    return new Result(name, newTitle, step, inputs, files, settings, value, made);
+  }
+
   /** The same result made again. */
   Result remade(Map<String, Result> newInputs, Object newValue, Origin.Fingerprint newMade) {
     return new Result(name, title, step, newInputs, files, settings, newValue, newMade);

@@ -188,7 +188,8 @@ public final class ResultMaker {
     toRemake(stale()).forEach(this::remake);
   }
 
-  private void remake(Result before) {
+  /** Makes a result again from what is there now, in its place. */
+  public void remake(Result before) {
     Map<String, Result> inputs = new LinkedHashMap<>();
     workspace
         .lanes()

@@ -205,6 +205,7 @@ public final class Workspace {
 
   /** Lets the project go: what runs is stopped, what is to be written is. */
   public void close() {
+    lanes.save().dropResting();
     closing.forEach(Runnable::run);
     closing.clear();
     lanes.run().queue().forEach(lanes.run()::cancel);
@@ -275,19 +276,76 @@ public final class Workspace {
 
   /** Adds a result, shows it in pane A with its reference, or the one before it, in pane B. */
   public void add(Result result) {
-    Result before = paneA.get();
+    Result beforeA = paneA.get();
+    Result beforeB = paneB.get();
     undo.change(
         "make " + result.title(),
+        ResultKinds.bytes(result.value()),
         () -> {
           results.add(result);
           if (result.backdrop() != null && !(result.value() instanceof TiePoints)) {
-            paneB.set(result.inputs().getOrDefault("reference", before));
+            paneB.set(result.inputs().getOrDefault("reference", beforeA));
             show(result);
           }
         },
         () -> {
           results.remove(result);
-          show(before);
+          show(beforeA);
+          paneB.set(beforeB);
+        });
+  }
+
+  /** Whether a result is a file as it was opened, of which more can be told beside it. */
+  public boolean isOpenedFile(Result result) {
+    return result.inputs().isEmpty()
+        && !result.step().writesBeside()
+        && named(result.name()).isPresent()
+        && !result.settings().getOrDefault("file", "").isBlank();
+  }
+
+  /** Calls a result otherwise. */
+  public void rename(Result result, String newTitle) {
+    String title = newTitle.strip();
+    if (!title.isEmpty() && !title.equals(result.title())) {
+      replace("call " + result.title() + " otherwise", result, result.titled(title));
+    }
+  }
+
+  /** The results that are made of one, and of those, in their order. */
+  public List<Result> hangingFrom(Result result) {
+    return results.stream().filter(other -> other.descendsFrom(result)).toList();
+  }
+
+  /** Takes a result away, and all that hangs from it; until the window closes that can be undone. */
+  public void delete(Result result) {
+    List<Result> gone = new ArrayList<>(List.of(result));
+    gone.addAll(hangingFrom(result));
+    List<Result> before = List.copyOf(results);
+    Result beforeA = paneA.get();
+    Result beforeB = paneB.get();
+    undo.change(
+        "delete " + result.title() + (gone.size() > 1 ? " and " + (gone.size() - 1) + " more" : ""),
+        gone.stream().mapToLong(each -> ResultKinds.bytes(each.value())).sum(),
+        () -> {
+          results.removeAll(gone);
+          if (gone.contains(beforeB)) {
+            paneB.set(null);
+          }
+          if (gone.contains(beforeA)) {
+            show(results.reversed().stream()
+                .filter(other -> other.backdrop() != null)
+                .findFirst()
+                .orElse(null));
+          }
+        },
+        () -> {
+          List<Result> since =
+              results.stream().filter(other -> !before.contains(other)).toList();
+          List<Result> all = new ArrayList<>(before);
+          all.addAll(since);
+          results.setAll(all);
+          show(beforeA);
+          paneB.set(beforeB);
         });
   }
 

@@ -63,6 +63,9 @@ public final class ProjectFile {
 
   private boolean shownAgain;
 
+  /** What happens to the workspace afterwards is of no project. */
+  private boolean closed;
+
   private ProjectFile(Workspace workspace, Path folder) {
     this.workspace = workspace;
     this.folder = folder;
@@ -147,6 +150,7 @@ public final class ProjectFile {
 
   private void close() {
     save();
+    closed = true;
     workspace.lanes().save().whenWritten(lock::release);
   }
 
@@ -160,6 +164,9 @@ public final class ProjectFile {
   }
 
   private void save() {
+    if (closed) {
+      return;
+    }
     ObjectNode json = toJson();
     workspace.lanes().save().write(file, () -> Json.write(json, file));
   }

@@ -8,7 +8,6 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import sharpkestrel.demo.DemoData;
 import sharpkestrel.io.Json;
 import sharpkestrel.raster.RasterException;
 
@@ -37,7 +36,7 @@ public final class RecentProjects {
   private RecentProjects() {}
 
   private static Path file() {
-    return DemoData.home().resolve("recent.json");
+    return Home.folder().resolve("recent.json");
   }
 
   /** Those that are still there. */

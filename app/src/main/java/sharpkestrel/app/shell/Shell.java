@@ -27,6 +27,7 @@ import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.objects.FeatureCard;
+import sharpkestrel.app.project.ProjectPicture;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;
 import sharpkestrel.app.viewer.PictureView;
@@ -37,8 +38,10 @@ import sharpkestrel.segment.Cut;
 public final class Shell extends StackPane {
 
   private final Workspace workspace;
+  private final Doors doors;
   private final PictureView picture;
   private final Bench bench;
+  private final Trail trail;
   private final StatusBar status;
   private final LivePlacing live;
   private final LookCard looks;
@@ -51,8 +54,12 @@ public final class Shell extends StackPane {
   private final FeatureCard features;
   private final VBox help = new VBox(4);
 
-  public Shell(Workspace workspace) {
+  /**
+   * @param doors ways to other projects
+   */
+  public Shell(Workspace workspace, Doors doors) {
     this.workspace = workspace;
+    this.doors = doors;
     picture = new PictureView(workspace);
     bench = new Bench(workspace, picture);
     status = new StatusBar(picture);
@@ -60,9 +67,12 @@ public final class Shell extends StackPane {
     looks = new LookCard(workspace, picture);
     looks.setVisible(false);
     features = new FeatureCard(workspace);
+    NextLine next = new NextLine(workspace, bench, () -> looks.setVisible(true));
     queue = new QueueCard(workspace.lanes().run());
     queue.setVisible(false);
-    StackPane well = new StackPane(picture, message, features, looks, queue);
+    StackPane well = new StackPane(picture, message, features, queue, next);
+    StackPane.setAlignment(next, Pos.BOTTOM_LEFT);
+    StackPane.setMargin(next, new Insets(0, 0, 10, 10));
     StackPane.setAlignment(queue, Pos.TOP_RIGHT);
     StackPane.setMargin(queue, new Insets(8, 10, 0, 0));
     StackPane.setAlignment(looks, Pos.TOP_RIGHT);
@@ -77,24 +87,28 @@ public final class Shell extends StackPane {
     place.minHeightProperty().bind(bench.restingHeightProperty());
     BorderPane below = new BorderPane(well);
     below.setBottom(place);
-    StackPane right = new StackPane(below, bench, help);
+    StackPane right = new StackPane(below, bench, looks, help);
     StackPane.setAlignment(bench, Pos.BOTTOM_CENTER);
     BorderPane all = new BorderPane(right);
     all.setTop(new TopBar(
         workspace,
+        new ProjectMenu(workspace, doors),
         live,
         looks.visibleProperty(),
         queue.visibleProperty(),
         this::togglePlaced,
         this::toggleTheme,
         () -> help.setVisible(!help.isVisible())));
-    all.setLeft(new Trail(workspace));
+    trail = new Trail(workspace, bench);
+    all.setLeft(trail);
     all.setBottom(status);
     getChildren().add(all);
     buildMessage();
     bindKeys();
     buildHelp();
     features.setVisible(false);
+    ProjectPicture.keep(
+        workspace, () -> picture.small(ProjectPicture.WIDTH, ProjectPicture.HEIGHT));
     picture.onPicked(row -> workspace.selectedRowProperty().set(row));
     workspace.selectedRowProperty().addListener((p, before, now) -> showFeatures(now));
     well.setOnDragOver(e -> {
@@ -142,6 +156,7 @@ public final class Shell extends StackPane {
       picture.setSpaceHeld(true);
       return picture.isFocused();
     });
+    keys.shortcut(KeyCode.F, "find a result in the trail", trail::find);
     keys.shortcut(KeyCode.Z, "undo", workspace.undo()::undo);
     keys.shortcut(KeyCode.Y, "redo", workspace.undo()::redo);
     keys.key(KeyCode.ESCAPE, "drop the tool", this::drop);
@@ -279,6 +294,7 @@ public final class Shell extends StackPane {
 
   /** Hooks the keys into a scene; they are silent while a text is edited or a list is open. */
   public void listenTo(Scene scene) {
+    Choosers.takeDrops(scene, doors);
     scene.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
       if (scene.getFocusOwner() instanceof TextInputControl) {
         if (e.getCode() == KeyCode.ESCAPE) {

@@ -3,8 +3,8 @@ package sharpkestrel.app.shell;
 import java.util.Map;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.value.ObservableValue;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
@@ -16,15 +16,19 @@ import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 
 /** Mark, project, look, compare, undo and the task that runs. */
-public final class TopBar extends HBox {
+final class TopBar extends HBox {
+
+  private static final double NAMED_WIDTH = 168;
 
   /**
+   * @param project the project's name and its menu
    * @param lookShown whether the card of the look is shown
    * @param queueShown whether the queue of runs is shown
    * @param place shows a raw scene placed live, or raw again
    */
-  public TopBar(
+  TopBar(
       Workspace workspace,
+      ProjectMenu project,
       LivePlacing live,
       BooleanProperty lookShown,
       BooleanProperty queueShown,
@@ -38,38 +42,49 @@ public final class TopBar extends HBox {
     SVGPath mark = new SVGPath();
     mark.setContent("M9 0 L11.4 6.6 L18 9 L11.4 11.4 L9 18 L6.6 11.4 L0 9 L6.6 6.6 Z");
     mark.setStyle("-fx-fill: -k-accent;");
-    Label title = new Label();
-    title.getStyleClass().add("title");
-    title.textProperty().bind(workspace.titleProperty());
-    Tooltip where = new Tooltip();
-    where.setOnShowing(e -> where.setText("Project in " + workspace.folder()));
-    title.setTooltip(where);
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
     getChildren()
         .addAll(
             mark,
-            title,
+            project,
             gap,
             new TaskLine(workspace.lanes(), queueShown),
             placing(live, place),
             look(workspace, lookShown),
             compare(workspace));
-    Button undo = new Button("Undo");
-    undo.setId("undo");
+    Button undo = named("Undo", workspace.undo().nextProperty(), workspace.undo()::undo);
     undo.disableProperty().bind(workspace.undo().nextProperty().isEmpty());
-    undo.setOnAction(e -> workspace.undo().undo());
+    Button redo = named("Redo", workspace.undo().nextRedoProperty(), workspace.undo()::redo);
+    redo.visibleProperty().bind(workspace.undo().nextRedoProperty().isNotEmpty());
+    redo.managedProperty().bind(redo.visibleProperty());
     Button dark = new Button("Theme");
     dark.setId("theme");
     dark.setOnAction(e -> theme.run());
     Button keys = new Button("?");
     keys.setId("help");
     keys.setOnAction(e -> help.run());
-    getChildren().addAll(undo, dark, keys);
-    for (Button button : new Button[] {undo, dark, keys}) {
+    getChildren().addAll(undo, redo, dark, keys);
+    for (Button button : new Button[] {dark, keys}) {
       button.setMinWidth(USE_PREF_SIZE);
     }
-    title.setMinWidth(USE_PREF_SIZE);
+  }
+
+  /** A button that says what it takes back or does again, as far as there is room. */
+  private static Button named(String act, ObservableValue<String> what, Runnable run) {
+    Button button = new Button();
+    button.setId(act.toLowerCase(java.util.Locale.ROOT));
+    button
+        .textProperty()
+        .bind(Bindings.createStringBinding(
+            () -> what.getValue().isEmpty() ? act : act + ": " + what.getValue(), what));
+    Tooltip whole = new Tooltip();
+    whole.textProperty().bind(button.textProperty());
+    button.setTooltip(whole);
+    button.setMinWidth(64);
+    button.setMaxWidth(NAMED_WIDTH);
+    button.setOnAction(e -> run.run());
+    return button;
   }
 
   /** Raw or placed, where pane A shows a scene that can be either. */

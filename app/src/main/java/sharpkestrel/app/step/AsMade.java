@@ -10,6 +10,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Tooltip;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.tools.Watch;
 import sharpkestrel.flow.StepSpec;
 
 /**
@@ -23,7 +24,8 @@ final class AsMade extends Button {
   private final StepInputs inputs;
   private final StepSettings settings;
 
-  AsMade(Workspace workspace, StepSpec step, StepInputs inputs, StepSettings settings) {
+  AsMade(
+      Workspace workspace, Watch watch, StepSpec step, StepInputs inputs, StepSettings settings) {
     this.workspace = workspace;
     this.step = step;
     this.inputs = inputs;
@@ -35,7 +37,7 @@ final class AsMade extends Button {
       settings.setAll(result.settings());
       inputs.takeAsIn(result);
     }));
-    workspace.paneAProperty().addListener((p, before, now) -> refresh());
+    watch.on(workspace.paneAProperty(), now -> refresh());
     refresh();
   }
 

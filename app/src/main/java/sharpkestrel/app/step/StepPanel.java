@@ -90,7 +90,7 @@ public final class StepPanel extends HBox {
     inputs.onlyThose(input -> input.counts(settings::text));
     Runnable showInputs =
         () -> inputFields.forEach((input, field) -> field.setVisible(input.counts(settings::text)));
-    asMade = new AsMade(workspace, step, inputs, settings);
+    asMade = new AsMade(workspace, watch, step, inputs, settings);
     inputs.onChange(asMade::refresh);
     inputs.onChange(() -> settings.showUnits(scene().map(StepPanel::isOnGround).orElse(true)));
     showInputs.run();

@@ -11,6 +11,7 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -18,6 +19,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.flow.SettingValues;
 import sharpkestrel.flow.StepSpec;
@@ -56,7 +58,25 @@ public final class StepSettings {
     }
   }
 
+  /** Constants are shown as words: {@code equal_width} as Equal width. */
+  private static final StringConverter<String> TITLES = new StringConverter<>() {
+    @Override
+    public String toString(String constant) {
+      return constant == null || constant.isEmpty()
+          ? ""
+          : Character.toUpperCase(constant.charAt(0)) + constant.substring(1).replace('_', ' ');
+    }
+
+    @Override
+    public String fromString(String title) {
+      return title.toLowerCase(Locale.ROOT).replace(' ', '_');
+    }
+  };
+
   private Node control(StepSpec.Option option, Node editor) {
+    if (editor instanceof TextField text && option.namesFiles()) {
+      return new PathField(text, step, option);
+    }
     if (sliders && editor instanceof TextField text && NumberSlider.suits(option)) {
       return new VBox(1, text, new NumberSlider(option, text));
     }
@@ -90,6 +110,11 @@ public final class StepSettings {
   private void listen(Node editor) {
     if (editor instanceof TextField text) {
       text.textProperty().addListener((p, before, now) -> changed.run());
+    } else if (editor instanceof CheckBox box) {
+      box.selectedProperty().addListener((p, before, now) -> {
+        showWhatCounts();
+        changed.run();
+      });
     } else {
       ((ComboBox<?>) editor).valueProperty().addListener((p, before, now) -> {
         showWhatCounts();
@@ -116,6 +141,8 @@ public final class StepSettings {
     Node editor = editors.get(name);
     if (editor instanceof TextField field) {
       field.setText(text);
+    } else if (editor instanceof CheckBox box) {
+      box.setSelected(Boolean.parseBoolean(text));
     } else {
       ((ComboBox<String>) editor).setValue(text);
     }
@@ -124,7 +151,7 @@ public final class StepSettings {
   /** Sets all settings; those that are not named as they are at first. */
   void setAll(Map<String, String> texts) {
     for (StepSpec.Option option : options) {
-      boolean chosen = editors.get(option.name()) instanceof ComboBox;
+      boolean chosen = !(editors.get(option.name()) instanceof TextField);
       String initial = chosen || !leavesOpen(option) ? option.initial() : "";
       set(option.name(), texts.getOrDefault(option.name(), initial));
     }
@@ -178,6 +205,7 @@ public final class StepSettings {
   String text(String name) {
     return switch (editors.get(name)) {
       case TextField field -> field.getText();
+      case CheckBox box -> String.valueOf(box.isSelected());
       case ComboBox<?> box -> String.valueOf(box.getValue());
       case null, default -> "";
     };
@@ -189,6 +217,12 @@ public final class StepSettings {
   }
 
   static Node field(String title, String does, String unit, Node editor) {
+    if (editor instanceof CheckBox box) {
+      // what it is stands behind the box itself
+      box.setTooltip(new Tooltip(does));
+      box.setMinWidth(Region.USE_PREF_SIZE);
+      return new VBox(2, new Label(" "), box);
+    }
     Label label = new Label(titled(title, unit));
     label.getStyleClass().add("soft");
     label.setTooltip(new Tooltip(does));
@@ -203,8 +237,14 @@ public final class StepSettings {
 
   private Node editor(StepSpec.Option option) {
     Class<?> type = option.rawType();
-    if (option.choices().isPresent() || type == boolean.class) {
+    if (type == boolean.class) {
+      CheckBox box = new CheckBox(option.label());
+      box.setSelected(Boolean.parseBoolean(option.initial()));
+      return box;
+    }
+    if (option.choices().isPresent()) {
       ComboBox<String> box = new ComboBox<>();
+      box.setConverter(TITLES);
       for (String value : option.range().split(", ")) {
         box.getItems().add(value);
       }

@@ -87,6 +87,13 @@ public abstract class Tool {
   /** Gives up what is begun and not done. */
   public void drop() {}
 
+  /** Is set as it was when what pane A shows was made with it, to be run otherwise. */
+  public void takeAsMade() {
+    if (panel != null && panel.lookup("#" + id + "-as-made") instanceof Button asMade) {
+      asMade.fire();
+    }
+  }
+
   /** Does what its main button does. */
   public void run() {
     if (panel != null && panel.lookup("#" + id + "-run") instanceof Button run) {

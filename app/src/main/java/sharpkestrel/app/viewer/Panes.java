@@ -189,11 +189,14 @@ final class Panes {
   private void prepare(boolean inA) {
     Result result = wanted(inA);
     if (result == null || result.backdrop() == null) {
-      if (!inA) {
+      if (inA && result == null) {
+        close(a, b);
+        a = null;
+      } else if (!inA) {
         close(b, a);
         b = null;
-        changed.run();
       }
+      changed.run();
       return;
     }
     Raster raster = result.backdrop();

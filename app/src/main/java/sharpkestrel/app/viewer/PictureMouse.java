@@ -147,7 +147,7 @@ final class PictureMouse {
               ? PaneTool.Click.ADD
               : e.isAltDown() ? PaneTool.Click.LEAVE_OUT : PaneTool.Click.PLAIN);
     } else if (!used && !dragged && !swiping && e.getButton() == MouseButton.PRIMARY) {
-      picked.accept(rowAt(e.getX(), e.getY()));
+      pick(e.getX(), e.getY());
     }
     swiping = false;
     grabbed = false;
@@ -163,17 +163,33 @@ final class PictureMouse {
     return true;
   }
 
-  private int rowAt(double atX, double atY) {
+  /** Tells which object lies at a place of the picture, once that was looked up. */
+  private void pick(double atX, double atY) {
     PaneLayer layer = panes.a();
     if (layer == null || layer.paint == null || !views.isSet()) {
-      return -1;
+      picked.accept(-1);
+      return;
     }
     Affine map = views.a().toPixels(layer.raster.grid(), layer.rawScale);
-    int[] label = new int[1];
     int col = (int) Math.floor(map.x(views.paneX(atX), atY));
     int row = (int) Math.floor(map.y(views.paneX(atX), atY));
-    layer.labels.labels().read(new Window(col, row, 1, 1), label);
-    return layer.paint.rowOf()[label[0]];
+    workspace
+        .lanes()
+        .trial()
+        .ask(
+            this,
+            "",
+            job -> {
+              int[] label = new int[1];
+              layer.labels.labels().read(new Window(col, row, 1, 1), label);
+              return label[0];
+            },
+            label -> {
+              if (panes.a() == layer) {
+                picked.accept(layer.paint.rowOf()[label]);
+              }
+            },
+            failure -> workspace.messages().tell(failure.getMessage()));
   }
 
   private void moved(MouseEvent e) {

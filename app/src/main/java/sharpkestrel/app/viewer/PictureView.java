@@ -203,6 +203,30 @@ public final class PictureView extends Region {
     return complete && panes.isCurrent();
   }
 
+  /**
+   * The middle of what is drawn now, as large as it fits, as a small picture.
+   *
+   * @return ARGB row by row; empty before the first frame
+   */
+  public int[] small(int width, int height) {
+    if (buffer == null || !isShowing()) {
+      return new int[0];
+    }
+    int[] all = buffer.getBuffer().array();
+    int across = buffer.getWidth();
+    double step = Math.min((double) across / width, (double) buffer.getHeight() / height);
+    double left = (across - step * width) / 2;
+    double top = (buffer.getHeight() - step * height) / 2;
+    int[] pixels = new int[width * height];
+    for (int y = 0; y < height; y++) {
+      for (int x = 0; x < width; x++) {
+        int at = (int) (top + (y + 0.5) * step) * across + (int) (left + (x + 0.5) * step);
+        pixels[y * width + x] = 0xff000000 | all[at];
+      }
+    }
+    return pixels;
+  }
+
   /** How many frames were drawn so far. */
   public long frames() {
     return frames;

@@ -101,6 +101,21 @@ public final class SaveLane {
     }
   }
 
+  /** Whether nothing waits to come to rest. */
+  public boolean isAtRest() {
+    synchronized (resting) {
+      return resting.isEmpty();
+    }
+  }
+
+  /** Does not wait any more for what has not come to rest. */
+  public void dropResting() {
+    synchronized (resting) {
+      resting.values().forEach(each -> each.cancel(false));
+      resting.clear();
+    }
+  }
+
   /** Does something when all that was asked for so far is written. */
   public void whenWritten(Runnable act) {
     write(new Object(), act::run);

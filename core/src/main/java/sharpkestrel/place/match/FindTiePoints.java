@@ -21,12 +21,15 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Finds tie points between a scene and a placed reference. */
 @StepInfo(
     id = "tiepoints",
     stage = Stage.PLACE,
     title = "Tie points",
+    next = "No place and no sensor model.",
+    nextFor = Suits.UNPLACED,
     makes = "Points of {}",
     does =
         "Finds places of a placed reference in a scene: by features where nothing is known of the scene's place, then by"

@@ -184,18 +184,30 @@ public final class SeamModel {
 
   private void use(String what, OutlineSet areas) {
     State before = state.get();
+    Kept of = new Kept(block, areasKept, edits);
     workspace
         .undo()
-        .change(what, () -> put(areas), () -> put(before == null ? null : before.areas()));
+        .change(what, () -> put(of, areas), () -> put(of, before == null ? null : before.areas()));
   }
 
-  private void put(OutlineSet areas) {
-    if (areas == null || block == null) {
+  /** Scenes that are laid together, and where what is drawn over them is kept. */
+  private record Kept(BalancedBlock block, HandFile areas, HandLog edits) {}
+
+  /** The areas of some scenes are others from now on, whichever are in hand. */
+  private void put(Kept of, OutlineSet areas) {
+    boolean inHand = block == of.block;
+    if (areas != null) {
+      of.areas.write(Layer.of("areas", areas));
+      of.edits.write(Layer.of("areas", areas));
+    }
+    if (!inHand) {
+      workspace.messages().warn("The seams of other scenes were changed.");
+      return;
+    }
+    if (areas == null) {
       state.set(null);
       return;
     }
-    areasKept.write(Layer.of("areas", areas));
-    edits.write(Layer.of("areas", areas));
     state.set(new State(areas, SeamEdits.sides(areas), Optional.empty()));
     preview(areas);
     BalancedBlock measured = block;

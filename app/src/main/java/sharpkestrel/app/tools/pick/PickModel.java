@@ -71,6 +71,8 @@ public final class PickModel {
 
   private ClickedObject clicked;
   private int rung;
+  private boolean finding;
+  private boolean acceptedAfter;
   private final List<Place> inside = new ArrayList<>();
   private final List<Place> outside = new ArrayList<>();
 
@@ -189,6 +191,8 @@ public final class PickModel {
 
   public void drop() {
     workspace.lanes().trial().drop(this);
+    finding = false;
+    acceptedAfter = false;
     clicked = null;
     inside.clear();
     outside.clear();
@@ -197,7 +201,10 @@ public final class PickModel {
 
   /** Puts what is picked among the accepted. */
   public void accept() {
-    if (picked.get() != null) {
+    if (finding) {
+      // accepted as soon as it is found: a quick hand is not slowed down
+      acceptedAfter = true;
+    } else if (picked.get() != null) {
       List<Picked> more = new ArrayList<>(accepted);
       more.add(picked.get());
       drop();
@@ -248,6 +255,8 @@ public final class PickModel {
     List<Place> out = List.copyOf(outside);
     ClickedObject known = clicked;
     int wanted = rung;
+    finding = true;
+    acceptedAfter = false;
     workspace
         .lanes()
         .trial()
@@ -256,10 +265,16 @@ public final class PickModel {
             "",
             job -> found(of, scene, in, out, known, wanted, job.request()),
             this::show,
-            failure -> workspace.messages().tell(failure.getMessage()));
+            failure -> {
+              finding = false;
+              workspace.messages().tell(failure.getMessage());
+            });
   }
 
   private void show(Found found) {
+    boolean accept = acceptedAfter;
+    finding = false;
+    acceptedAfter = false;
     if (found.clicked == null) {
       drop();
       return;
@@ -274,6 +289,14 @@ public final class PickModel {
       return;
     }
     picked.set(found.picked);
+    if (accept) {
+      accept();
+    }
+  }
+
+  /** Whether what was clicked last is still being looked up. */
+  public boolean isFinding() {
+    return finding;
   }
 
   private Found found(

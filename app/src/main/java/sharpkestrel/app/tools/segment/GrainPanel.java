@@ -44,6 +44,8 @@ final class GrainPanel extends VBox {
   private NaturalGrains natural;
   private Cut shown;
   private boolean setting;
+  private boolean cutting;
+  private boolean keptAfter;
 
   GrainPanel(Desk desk, Watch watch) {
     workspace = desk.workspace();
@@ -98,6 +100,7 @@ final class GrainPanel extends VBox {
     shown = cut;
     natural = null;
     workspace.lanes().trial().drop(this);
+    cutting = false;
     if (cut == null) {
       curve.show(null, least, least, most);
       count.setText("");
@@ -134,6 +137,8 @@ final class GrainPanel extends VBox {
     if (cut == null || setting) {
       return;
     }
+    cutting = true;
+    keptAfter = false;
     workspace
         .lanes()
         .trial()
@@ -145,10 +150,14 @@ final class GrainPanel extends VBox {
               return new Sliced(other, ObjectPaint.of(other));
             },
             made -> {
+              cutting = false;
               if (cut() == cut) {
                 shown = made.cut();
                 picture.paint(made.paint());
                 show(shown);
+                if (keptAfter) {
+                  keep();
+                }
               }
             },
             failure -> note.setText(failure.getMessage()));
@@ -170,6 +179,11 @@ final class GrainPanel extends VBox {
 
   /** Puts the cut that is shown in the place of the one that is kept; the same objects keep their numbers. */
   private void keep() {
+    keptAfter = cutting;
+    if (cutting) {
+      // what was slid to is kept as soon as it is cut
+      return;
+    }
     Result result = workspace.paneAProperty().get();
     Map<String, String> settings = new LinkedHashMap<>(result.settings());
     settings.put("grain", SettingValues.plain(shown.grain()));

@@ -185,7 +185,10 @@ final class StackPanel extends HBox {
   private void run() {
     trouble.setText("");
     Map<String, String> settings = new LinkedHashMap<>();
-    settings.put("files", String.join(",", files.stream().map(Path::toString).toList()));
+    settings.put(
+        "files",
+        String.join(
+            ",", files.stream().map(file -> file.toString().replace(",", "\\,")).toList()));
     settings.put(
         "roles", String.join(",", roles.stream().map(r -> r.getValue().key()).toList()));
     workspace.run(step, title.getText(), Map.of(), Map.of(), settings);

@@ -3,7 +3,9 @@ package sharpkestrel.app.tools.tie;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ObjectProperty;
@@ -28,7 +30,6 @@ import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.place.fit.WorstFirst;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
-import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 
@@ -51,6 +52,8 @@ public final class TieModel {
   /** With more points than this fitting takes long enough to be told of. */
   private static final int MANY = 60;
 
+  private static final String HEIGHTS = "heights under tie points";
+
   private final Workspace workspace;
   private final ObjectProperty<TiePoints> points = new SimpleObjectProperty<>();
   private final ObjectProperty<ModelKind> kind = new SimpleObjectProperty<>();
@@ -61,6 +64,10 @@ public final class TieModel {
   private final ReadOnlyObjectWrapper<Half> expected = new ReadOnlyObjectWrapper<>();
   private Result scene;
   private Result reference;
+
+  /** What was changed since the project was opened, by the scene's name. */
+  private final Map<String, TiePoints> ofScenes = new HashMap<>();
+
   private String heightsFile = "";
   private double undulation = Double.NaN;
   private Optional<Heights> heights = Optional.empty();
@@ -117,7 +124,11 @@ public final class TieModel {
 
   /** Where the points in hand are kept. */
   public Path file() {
-    return workspace.folder().resolve("hand").resolve("tie-points-" + scene.name() + ".geojson");
+    return file(scene.name());
+  }
+
+  private Path file(String ofScene) {
+    return workspace.folder().resolve("hand").resolve("tie-points-" + ofScene + ".geojson");
   }
 
   /** Takes what the panes show, where pane B is placed; the points of before come with a scene that had some. */
@@ -149,8 +160,9 @@ public final class TieModel {
     Grid grid = ((Raster) scene.value()).grid();
     TiePoints none = new TiePoints(referenceGrid().crs(), grid.width(), grid.height(), List.of());
     try {
-      if (Files.isRegularFile(file())) {
-        TiePoints before = TiePointFile.read(file());
+      TiePoints held = ofScenes.get(scene.name());
+      if (held != null || Files.isRegularFile(file())) {
+        TiePoints before = held != null ? held : TiePointFile.read(file());
         if (before.crs().equals(none.crs())) {
           return before.scaledTo(grid.width(), grid.height());
         }
@@ -176,16 +188,25 @@ public final class TieModel {
     }
     heightsFile = file;
     undulation = newUndulation;
-    heights = Optional.empty();
-    heightsTrouble = "";
-    if (!file.isEmpty()) {
-      try {
-        heights = Optional.of(Heights.of(
-            RasterFiles.open(Path.of(file)), newUndulation, Optional.empty(), Job.QUIET));
-      } catch (RasterException refused) {
-        heightsTrouble = refused.getMessage();
-      }
+    if (file.isEmpty()) {
+      take(Optional.empty(), "");
+      return;
     }
+    workspace
+        .lanes()
+        .trial()
+        .ask(
+            HEIGHTS,
+            "Opening heights",
+            job ->
+                Heights.of(RasterFiles.open(Path.of(file)), newUndulation, Optional.empty(), job),
+            opened -> take(Optional.of(opened), ""),
+            failure -> take(Optional.empty(), failure.getMessage()));
+  }
+
+  private void take(Optional<Heights> newHeights, String trouble) {
+    heights = newHeights;
+    heightsTrouble = trouble;
     if (isReady() && points.get() != null) {
       GroundHeights ground = groundHeights();
       points.set(points.get().each(p -> p.on(p.x(), p.y(), ground.at(p.x(), p.y()))));
@@ -200,18 +221,32 @@ public final class TieModel {
   /** Puts other points in the place of those in hand. */
   public void use(String what, TiePoints others) {
     TiePoints before = points.get();
-    workspace.undo().change(what, () -> put(others), () -> put(before));
+    String of = scene.name();
+    workspace.undo().change(what, () -> put(of, others), () -> put(of, before));
   }
 
-  private void put(TiePoints now) {
-    points.set(now);
-    refit();
-    TiePoints written = now;
-    Path file = file();
-    workspace.lanes().save().write(file, () -> {
-      Files.createDirectories(file.getParent());
-      TiePointFile.write(written, file);
-    });
+  /** The points of a scene are others from now on, whichever scene is in hand. */
+  private void put(String ofScene, TiePoints now) {
+    ofScenes.put(ofScene, now);
+    boolean inHand = scene != null
+        && scene.name().equals(ofScene)
+        && now.crs().equals(referenceGrid().crs());
+    if (inHand) {
+      points.set(now);
+      refit();
+    } else {
+      workspace
+          .messages()
+          .warn("The points of another scene were changed: "
+              + workspace.named(ofScene).map(Result::title).orElse(ofScene) + ".");
+    }
+    Path file = file(ofScene);
+    if (!workspace.isLookingOn()) {
+      workspace.lanes().save().write(file, () -> {
+        Files.createDirectories(file.getParent());
+        TiePointFile.write(now, file);
+      });
+    }
   }
 
   private void change(String what, int id, UnaryOperator<TiePoint> change) {
@@ -221,7 +256,7 @@ public final class TieModel {
   /** On, for checking, off, and on again. */
   public void cycle(int id) {
     change(
-        "use of point " + id,
+        "use of tie point " + id,
         id,
         p -> p.as(
             switch (p.use()) {
@@ -239,7 +274,7 @@ public final class TieModel {
   }
 
   public void switchOff(int id) {
-    change("switching point " + id + " off", id, p -> p.as(Use.OFF));
+    change("switch tie point " + id + " off", id, p -> p.as(Use.OFF));
   }
 
   /** Sets half of a point; with the other half set already, the point. */
@@ -275,14 +310,14 @@ public final class TieModel {
     List<TiePoint> more = new ArrayList<>(points.get().points());
     more.add(new TiePoint(
         id, inScene.col(), inScene.row(), x, y, groundHeights().at(x, y), Use.CONTROL, Double.NaN));
-    use("point " + id, points.get().with(more));
+    use("tie point " + id, points.get().with(more));
     selected.set(id);
   }
 
   /** Moves a point in one of the pictures. */
   public void move(int id, Side side, double col, double row) {
     Affine affine = referenceGrid().affine();
-    change("moving point " + id, id, p -> {
+    change("move tie point " + id, id, p -> {
       if (side == Side.SCENE) {
         return p.seenAt(col, row);
       }
@@ -294,7 +329,7 @@ public final class TieModel {
 
   /** Puts a point where surveyors know it, heights above the ellipsoid. */
   public void survey(int id, double x, double y, double height) {
-    change("surveying point " + id, id, p -> p.on(x, y, height));
+    change("survey tie point " + id, id, p -> p.on(x, y, height));
   }
 
   /** Column and row of a point in one of the pictures. */
@@ -310,7 +345,7 @@ public final class TieModel {
   public void dropWorst(double limit) {
     state.get().chosen().ifPresent(fit -> {
       try {
-        use("dropping the worst points", WorstFirst.drop(points.get(), base(), fit.kind(), limit));
+        use("drop the worst tie points", WorstFirst.drop(points.get(), base(), fit.kind(), limit));
       } catch (RasterException refused) {
         workspace.messages().tell(refused.getMessage());
       }

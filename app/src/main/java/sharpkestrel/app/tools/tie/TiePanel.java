@@ -233,7 +233,7 @@ final class TiePanel extends HBox {
           && result.value() instanceof TiePoints found
           && result.inputs().get("scene") == model.scene()
           && model.isReady()) {
-        model.use("found points", found);
+        model.use("found tie points", found);
       }
     }
     known = Set.copyOf(workspace.results());
@@ -390,7 +390,7 @@ final class TiePanel extends HBox {
           throw new RasterException("The points of " + path + " are in " + loaded.crs()
               + ", the reference in " + now.crs() + ". Choose a reference in the points' system.");
         }
-        model.use("loaded points", loaded.scaledTo(now.width(), now.height()));
+        model.use("loaded tie points", loaded.scaledTo(now.width(), now.height()));
       } catch (RasterException failed) {
         workspace.messages().tell(failed.getMessage());
       }

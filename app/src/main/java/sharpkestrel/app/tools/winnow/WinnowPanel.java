@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -146,9 +147,22 @@ final class WinnowPanel extends VBox {
     List<RangeTest> before = List.copyOf(model.tests());
     List<RangeTest> after = new ArrayList<>(append ? before : List.of());
     after.addAll(tests);
-    workspace
-        .undo()
-        .change(what, () -> model.tests().setAll(after), () -> model.tests().setAll(before));
+    workspace.undo().change(what, () -> use(after), () -> use(before));
+  }
+
+  /** Takes tests, where the objects in hand have what they ask for. */
+  private void use(List<RangeTest> tests) {
+    Table table = model.objectsProperty().get().table();
+    Optional<RangeTest> foreign =
+        tests.stream().filter(test -> !table.has(test.feature())).findFirst();
+    if (foreign.isPresent()) {
+      workspace
+          .messages()
+          .warn("The objects in hand have no feature '" + foreign.get().feature()
+              + "'. Show those that the tests were made for.");
+    } else {
+      model.tests().setAll(tests);
+    }
   }
 
   private void readText() {
@@ -295,12 +309,7 @@ final class WinnowPanel extends VBox {
           List<RangeTest> before = beforeDrag;
           List<RangeTest> after = List.copyOf(model.tests());
           beforeDrag = null;
-          workspace
-              .undo()
-              .change(
-                  "move handle",
-                  () -> model.tests().setAll(after),
-                  () -> model.tests().setAll(before));
+          workspace.undo().change("move handle", () -> use(after), () -> use(before));
         }
       });
       getChildren().addAll(head, histogram, new HBox(low, between, high), flow);

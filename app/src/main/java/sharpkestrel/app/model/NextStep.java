@@ -1,0 +1,58 @@
+package sharpkestrel.app.model;
+
+import java.util.List;
+import java.util.Optional;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.flow.StepSpec;
+import sharpkestrel.kinds.ResultKinds;
+
+/**
+ * What stands between what is shown and the next stage: the first step, in the order of the work, that is declared to come
+ * next for such a thing, has all that it needs at hand, and was not made of it yet.
+ */
+public record NextStep(StepSpec step, String why) {
+
+  /** The next step for what pane A shows; empty where nothing is proposed. */
+  public static Optional<NextStep> of(Workspace workspace) {
+    Result shown = workspace.paneAProperty().get();
+    if (shown == null || workspace.named(shown.name()).isEmpty()) {
+      return Optional.empty();
+    }
+    return StepCatalogue.all().stream()
+        .filter(step -> step.stage().ordinal() >= shown.stage().ordinal()
+            && step != shown.step()
+            && step.comesNextFor(shown.value())
+            && takes(workspace, step, shown)
+            && !isMade(workspace, step, shown))
+        .findFirst()
+        .map(step -> new NextStep(step, step.next()));
+  }
+
+  private static boolean takes(Workspace workspace, StepSpec step, Result shown) {
+    List<StepSpec.Input> needed =
+        step.inputs().stream().filter(input -> !input.optional()).toList();
+    Optional<StepSpec.Input> own = needed.stream()
+        .filter(input -> ResultKinds.suits(shown.value(), input.type(), input.suits()))
+        .findFirst();
+    return own.isPresent()
+        && needed.stream()
+            .filter(input -> input != own.get())
+            .allMatch(input ->
+                workspace.fitting(input).stream().anyMatch(other -> isBeside(other, shown)));
+  }
+
+  /** Another result than the one shown that shows the same ground; what that was made of, too. */
+  private static boolean isBeside(Result other, Result shown) {
+    return !other.name().equals(shown.name())
+        && other.backdrop() != null
+        && shown.backdrop() != null
+        && !other.descendsFrom(shown);
+  }
+
+  private static boolean isMade(Workspace workspace, StepSpec step, Result shown) {
+    return workspace.results().stream()
+        .anyMatch(result -> result.step() == step
+            && result.inputs().values().stream()
+                .anyMatch(input -> input.name().equals(shown.name())));
+  }
+}
