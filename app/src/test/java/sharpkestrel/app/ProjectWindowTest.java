@@ -80,19 +80,11 @@ class ProjectWindowTest {
     robot.rightClickOn("#result-" + result);
     window
         .waiting()
-        .until(
-            "the menu",
-            () -> robot.lookup("#" + item).tryQuery().isPresent()
-                || robot.lookup(node -> item.equals(node.getId())).tryQuery().isPresent());
-    robot.clickOn(text(item));
-  }
-
-  private static String text(String item) {
-    return switch (item) {
-      case "result-delete" -> "Delete";
-      case "result-call-it-otherwise" -> "Call it otherwise";
-      default -> "Make again with other settings";
-    };
+        .until("the menu", () -> robot.lookup(".context-menu .label").tryQuery().isPresent());
+    robot.clickOn(robot
+        .lookup(".context-menu .label")
+        .<Label>lookup((Label label) -> label.getText().equals(item))
+        .<Label>query());
   }
 
   private List<String> titles() {
@@ -103,7 +95,7 @@ class ProjectWindowTest {
   void aResultIsCalledOtherwiseAndThatIsUndoneByName(FxRobot robot) {
     made(robot);
 
-    menu(robot, "segment", "result-call-it-otherwise");
+    menu(robot, "segment", "Call it otherwise");
     robot.lookup("#rename").queryAs(TextField.class);
     robot.write("Fields and roofs").type(KeyCode.ENTER);
 
@@ -121,7 +113,7 @@ class ProjectWindowTest {
     made(robot);
     Result measured = named("measure");
 
-    menu(robot, "segment", "result-delete");
+    menu(robot, "segment", "Delete");
     assertThat(OpenWindow.text(robot, "#message")).contains("Objects").contains("Measured");
     assertThat(titles()).hasSize(3);
     robot.clickOn("#remedy");
@@ -144,7 +136,7 @@ class ProjectWindowTest {
     Waiting.type(robot, "#segment-grain", "400");
 
     robot.clickOn("#tool-measure");
-    menu(robot, "segment-2", "result-make-again-with-other-settings");
+    menu(robot, "segment-2", "Make again with other settings");
 
     assertThat(robot.lookup("#segment-grain").queryAs(TextField.class).getText())
         .isEqualTo("25");

@@ -2,6 +2,7 @@ package sharpkestrel.app.bench;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 import javafx.beans.property.ReadOnlyDoubleProperty;
 import javafx.beans.property.ReadOnlyDoubleWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -57,13 +58,18 @@ public final class Bench extends VBox {
       chosen = false;
       take(comesNext());
     });
-    workspace.results().addListener((javafx.collections.ListChangeListener<Result>) change -> {
-      if (!chosen && workspace.stageProperty().get() == Stage.GATHER) {
-        take(comesNext());
-      }
-    });
+    workspace.results().addListener((javafx.collections.ListChangeListener<Result>)
+        change -> offerWhileGathering());
+    workspace.paneAProperty().addListener((p, before, now) -> offerWhileGathering());
     setFolded(false);
     take(comesNext());
+  }
+
+  /** What comes next changes while scenes come in, until somebody chooses a tool. */
+  private void offerWhileGathering() {
+    if (!chosen && workspace.stageProperty().get() == Stage.GATHER) {
+      take(comesNext());
+    }
   }
 
   /** Every tool there is. */
@@ -100,36 +106,33 @@ public final class Bench extends VBox {
   }
 
   /**
-   * The tool that comes next at a stage: the first that works on something there is, else the first. With scenes at hand that
-   * is calibrating them rather than gathering more.
+   * The tool that comes next at a stage: the first that is declared to come next for what is shown, and has what it needs; of
+   * the stage that what is shown is of, else the first that works on something there is; else the first.
    */
   private Tool comesNext() {
     Stage stage = workspace.stageProperty().get();
+    Result shown = workspace.paneAProperty().get();
     List<Tool> here = tools.stream()
         .filter(tool -> tool.stage().filter(stage::equals).isPresent())
         .toList();
-    return here.stream()
-        .filter(this::hasInputs)
-        .findFirst()
+    boolean ofStage = shown != null && shown.stage() == stage;
+    return first(here, step -> shown != null && step.comesNextFor(shown.value()) && hasInputs(step))
+        .or(() -> first(here, step -> ofStage && step.next().isEmpty() && hasInputs(step)))
         .or(() -> here.stream().findFirst())
         .orElse(tools.getLast());
   }
 
-  private boolean hasInputs(Tool tool) {
-    return StepCatalogue.all().stream()
-        .filter(step -> step.id().equals(tool.id()))
-        .findFirst()
-        .filter(this::hasInputs)
-        .isPresent();
+  private static Optional<Tool> first(List<Tool> among, Predicate<StepSpec> wanted) {
+    return among.stream()
+        .filter(tool -> StepCatalogue.all().stream()
+            .anyMatch(step -> step.id().equals(tool.id()) && wanted.test(step)))
+        .findFirst();
   }
 
   private boolean hasInputs(StepSpec step) {
     List<StepSpec.Input> needed =
         step.inputs().stream().filter(input -> !input.optional()).toList();
-    Result shown = workspace.paneAProperty().get();
-    boolean apt = step.next().isEmpty() || shown == null || step.comesNextFor(shown.value());
-    return apt
-        && !needed.isEmpty()
+    return !needed.isEmpty()
         && needed.stream().noneMatch(input -> workspace.fitting(input).isEmpty());
   }
 
