@@ -81,20 +81,22 @@ final class DemoSession {
 
   /** Shown until the raw scenes are there; it is no result and hangs from no stage. */
   private static void showQuickLook(Workspace workspace, Raster look) {
-    workspace.show(new Result(
-        "quick-look",
-        "Quick look: the survey is being made",
-        StepCatalogue.get("assemble"),
-        Map.of(),
-        Map.of(),
-        Map.of(),
-        look,
-        new Origin.Fingerprint("quick look", "")));
+    workspace
+        .display()
+        .show(new Result(
+            "quick-look",
+            "Quick look: the survey is being made",
+            StepCatalogue.get("assemble"),
+            Map.of(),
+            Map.of(),
+            Map.of(),
+            look,
+            new Origin.Fingerprint("quick look", "")));
   }
 
   /** What the demo offers for inputs that are no results, and the question it asks. */
   private static void suggest(Workspace workspace, Survey survey, Path folder) {
-    Map<String, String> suggestions = workspace.suggestions();
+    Map<String, String> suggestions = workspace.suggestions().all();
     suggestions.put("heights", survey.heights().toString());
     suggestions.put("coarse-heights", survey.coarseHeights().toString());
     suggestions.put("surface", survey.surface().toString());
@@ -191,7 +193,7 @@ final class DemoSession {
                   made.fingerprint());
               workspace.results().add(result);
               if (shown) {
-                workspace.show(result);
+                workspace.display().show(result);
               }
             },
             failure -> workspace.messages().tell(failure.getMessage()));

@@ -139,10 +139,11 @@ final class HowSoon {
 
   private void stretch(double percent) {
     double before = picture.ends().orElseThrow().high()[0];
-    Look look = workspace.lookProperty().get();
+    Look look = workspace.display().lookProperty().get();
     StretchRule rule = look.stretch();
     shows = () -> picture.ends().orElseThrow().high()[0] != before;
     workspace
+        .display()
         .lookProperty()
         .set(new Look(
             look.name(),
@@ -161,7 +162,7 @@ final class HowSoon {
   /** The first trial gathers the statistics of the scene. */
   private void tryContrast() {
     awaitTrial();
-    workspace.stageProperty().set(sharpkestrel.step.Stage.SHARPEN);
+    workspace.display().stageProperty().set(sharpkestrel.step.Stage.SHARPEN);
     click("#tool-local-contrast");
     click("#local-contrast-try");
   }

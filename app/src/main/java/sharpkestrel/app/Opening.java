@@ -199,6 +199,7 @@ final class Opening {
             .filter(input -> input.type() == OutlineSet.class)
             .forEach(input -> workspace
                 .suggestions()
+                .all()
                 .putIfAbsent(step.id() + ":" + input.name(), file.toString())));
     troubles.add(file.getFileName() + " is offered wherever outlines are wanted.");
   }
@@ -235,14 +236,14 @@ final class Opening {
 
   /** Once all is open: in the colours that it has, with what there was to say. */
   private void opened() {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     if (shown != null && shown.backdrop() instanceof Raster raster) {
-      Look now = workspace.lookProperty().get();
+      Look now = workspace.display().lookProperty().get();
       if (!now.appliesTo(raster)) {
         Look.standard().stream()
             .filter(look -> look.roles().size() > 1 && look.appliesTo(raster))
             .findFirst()
-            .ifPresent(look -> workspace.lookProperty().set(now.changedTo(look)));
+            .ifPresent(look -> workspace.display().lookProperty().set(now.changedTo(look)));
       }
     }
     if (!troubles.isEmpty() && workspace.messages().textProperty().get().isBlank()) {

@@ -18,6 +18,7 @@ import javafx.scene.image.WritableImage;
 import javafx.util.Duration;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -56,22 +57,22 @@ final class Shots {
 
   private void plan() {
     step(() -> workspace.results().size() == 2, () -> show("pan"));
-    shot("gather", () -> workspace.lookProperty().set(Look.GREY));
+    shot("gather", () -> workspace.display().lookProperty().set(Look.GREY));
     run("calibrate", "Pan reflectance", Map.of("scene", "pan"), shipped("pan-toa"));
     run("calibrate", "Bands reflectance", Map.of("scene", "ms"), shipped("ms-toa"));
     ortho("Pan ortho", "calibrate", "0.5");
     ortho("Bands ortho", "calibrate-2", "2");
     shot("place", () -> {
-      workspace.stageProperty().set(Stage.PLACE);
-      workspace.lookProperty().set(Look.INFRARED);
+      workspace.display().stageProperty().set(Stage.PLACE);
+      workspace.display().lookProperty().set(Look.INFRARED);
     });
     run("open", "Air photo", Map.of(), Map.of("file", "photo"));
     step(this::idle, () -> {
       workspace.messages().clear();
-      workspace.lookProperty().set(Look.GREY);
-      workspace.stageProperty().set(Stage.PLACE);
-      workspace.show(named("open"));
-      workspace.paneBProperty().set(named("ortho"));
+      workspace.display().lookProperty().set(Look.GREY);
+      workspace.display().stageProperty().set(Stage.PLACE);
+      workspace.display().show(named("open"));
+      workspace.display().paneBProperty().set(named("ortho"));
       click("#tool-tiepoints");
       var undulation = (javafx.scene.control.TextField) scene.lookup("#tie-undulation");
       undulation.setText("47");
@@ -83,14 +84,14 @@ final class Shots {
     shot("tie-points", () -> picture.fit());
     step(this::idle, () -> {
       click("#tool-ortho");
-      workspace.compareProperty().set(Workspace.Compare.ONE);
+      workspace.display().compareProperty().set(Display.Compare.ONE);
     });
     run("assemble", "Bands two, raw", Map.of(), Map.of("delivery", "two", "image", "ms"));
     run("calibrate", "Bands two reflectance", Map.of("scene", "assemble"), shipped("ms-toa"));
     ortho("Bands two ortho", "calibrate-3", "2");
     step(this::idle, () -> {
-      workspace.lookProperty().set(Look.NATURAL);
-      workspace.stageProperty().set(Stage.PLACE);
+      workspace.display().lookProperty().set(Look.NATURAL);
+      workspace.display().stageProperty().set(Stage.PLACE);
       click("#tool-mosaic");
       click("#mosaic-find");
     });
@@ -98,25 +99,25 @@ final class Shots {
     shot("mosaic", () -> picture.fit());
     step(this::idle, () -> {
       click("#tool-ortho");
-      workspace.show(named("ortho-2"));
+      workspace.display().show(named("ortho-2"));
     });
     run(
         "pansharpen",
         "Sharpened",
         Map.of("pan", "ortho", "multispectral", "ortho-2"),
         shipped("sharp"));
-    step(this::idle, () -> workspace.lookProperty().set(Look.NATURAL));
+    step(this::idle, () -> workspace.display().lookProperty().set(Look.NATURAL));
     shot("sharpen", () -> {
-      workspace.stageProperty().set(Stage.SHARPEN);
-      workspace.paneBProperty().set(named("ortho-2"));
-      workspace.compareProperty().set(Workspace.Compare.SWIPE);
+      workspace.display().stageProperty().set(Stage.SHARPEN);
+      workspace.display().paneBProperty().set(named("ortho-2"));
+      workspace.display().compareProperty().set(Display.Compare.SWIPE);
       near();
     });
     planSharpening();
     run("segment", "Objects", Map.of("scene", "pansharpen"), shipped("objects"));
     step(this::idle, () -> {
-      workspace.compareProperty().set(Workspace.Compare.ONE);
-      workspace.stageProperty().set(Stage.SEGMENT);
+      workspace.display().compareProperty().set(Display.Compare.ONE);
+      workspace.display().stageProperty().set(Stage.SEGMENT);
     });
     shot("segment", () -> {
       click("#segment-as-made");
@@ -134,7 +135,7 @@ final class Shots {
       choose("#colour-by", "blue_red");
     });
     step(this::idle, () -> {
-      workspace.featureShownProperty().set("");
+      workspace.display().featureShownProperty().set("");
       click("#view-plots");
       type("#plots-filter", shipped("metal").get("tests"));
       click("#plots-keep-0");
@@ -145,7 +146,7 @@ final class Shots {
     });
     step(this::idle, () -> click("#plots-drop"));
     shot("winnow", () -> {
-      workspace.stageProperty().set(Stage.EXTRACT);
+      workspace.display().stageProperty().set(Stage.EXTRACT);
       typeTests();
     });
     run("winnow", "Metal roofs", Map.of("objects", "measure"), shipped("metal"));
@@ -156,16 +157,17 @@ final class Shots {
             StepCatalogue.get("compare"),
             "Scores",
             new LinkedHashMap<>(Map.of("outlines", named("outline"))),
-            new LinkedHashMap<>(Map.of("truth", workspace.suggestions().get("compare:truth"))),
+            new LinkedHashMap<>(
+                Map.of("truth", workspace.suggestions().all().get("compare:truth"))),
             new LinkedHashMap<>(shipped("check"))));
     shot("check", () -> {
-      workspace.stageProperty().set(Stage.CHECK);
+      workspace.display().stageProperty().set(Stage.CHECK);
       near();
     });
     shot("dark", () -> {
       click("#theme");
-      workspace.stageProperty().set(Stage.EXTRACT);
-      workspace.show(named("measure"));
+      workspace.display().stageProperty().set(Stage.EXTRACT);
+      workspace.display().show(named("measure"));
       typeTests();
     });
     step(this::idle, Platform::exit);
@@ -187,8 +189,8 @@ final class Shots {
   /** The tools of the stage Sharpen on the placed bands. */
   private void planSharpening() {
     step(this::idle, () -> {
-      workspace.compareProperty().set(Workspace.Compare.ONE);
-      workspace.show(named("ortho-2"));
+      workspace.display().compareProperty().set(Display.Compare.ONE);
+      workspace.display().show(named("ortho-2"));
       click("#tool-pansharpen");
     });
     // what pane A is to show has to be there before anything is done in it
@@ -229,7 +231,7 @@ final class Shots {
     shot("profiles", () -> {});
     step(this::idle, () -> {
       click("#tool-pansharpen");
-      workspace.show(named("pansharpen"));
+      workspace.display().show(named("pansharpen"));
     });
   }
 
@@ -260,13 +262,13 @@ final class Shots {
 
   /** The air photo of the survey whose heights are offered. */
   private String photo() {
-    Path heights = Path.of(workspace.suggestions().get("heights"));
+    Path heights = Path.of(workspace.suggestions().all().get("heights"));
     return heights.getParent().resolveSibling("photo").resolve("air-photo.tif").toString();
   }
 
   /** The survey's second scene. */
   private String sceneTwo() {
-    Path heights = Path.of(workspace.suggestions().get("heights"));
+    Path heights = Path.of(workspace.suggestions().all().get("heights"));
     return heights
         .getParent()
         .resolveSibling("scene-two")
@@ -275,7 +277,7 @@ final class Shots {
   }
 
   private boolean shown(String name) {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     return shown != null && shown.name().equals(name);
   }
 
@@ -301,14 +303,14 @@ final class Shots {
   }
 
   private void show(String name) {
-    workspace.stageProperty().set(named(name).stage());
-    workspace.show(named(name));
+    workspace.display().stageProperty().set(named(name).stage());
+    workspace.display().show(named(name));
   }
 
   /** Closer to where the truth has most houses. */
   private void near() {
-    var truth =
-        sharpkestrel.io.GeoPackage.read(Path.of(workspace.suggestions().get("compare:truth")), "");
+    var truth = sharpkestrel.io.GeoPackage.read(
+        Path.of(workspace.suggestions().all().get("compare:truth")), "");
     double best = -1;
     double x = 0;
     double y = 0;
@@ -323,7 +325,7 @@ final class Shots {
         y = one.getCentroid().getY();
       }
     }
-    var grid = workspace.paneAProperty().get().backdrop().grid();
+    var grid = workspace.display().paneAProperty().get().backdrop().grid();
     var toPixel = grid.affine().inverse();
     picture.oneToOne();
     picture.centreOn(toPixel.x(x, y), toPixel.y(x, y));
@@ -331,12 +333,13 @@ final class Shots {
 
   /** Picks large roofs, all but the last accepted. */
   private void pickRoofs() {
-    var truth =
-        sharpkestrel.io.GeoPackage.read(Path.of(workspace.suggestions().get("compare:truth")), "");
+    var truth = sharpkestrel.io.GeoPackage.read(
+        Path.of(workspace.suggestions().all().get("compare:truth")), "");
     double[] wanted = sharpkestrel.expr.Cql2.parseTest(
             "material = 'metal' AND area >= 90 AND whole = 1")
         .evaluate(truth.table());
-    var toPixel = workspace.paneAProperty().get().backdrop().grid().affine().inverse();
+    var toPixel =
+        workspace.display().paneAProperty().get().backdrop().grid().affine().inverse();
     var picks = ((Shell) scene.getRoot()).bench().tool(PickTool.class).model();
     for (int i = 0; i < wanted.length; i++) {
       if (wanted[i] == 1) {
@@ -376,7 +379,7 @@ final class Shots {
           StepCatalogue.get("ortho"),
           title,
           new LinkedHashMap<>(Map.of("scene", named(scene))),
-          new LinkedHashMap<>(Map.of("heights", workspace.suggestions().get("heights"))),
+          new LinkedHashMap<>(Map.of("heights", workspace.suggestions().all().get("heights"))),
           new LinkedHashMap<>(Map.of("undulation", "47", "pixel-size", size)));
     });
     step(() -> workspace.results().size() > before[0], () -> {});

@@ -94,11 +94,11 @@ final class Warmup {
     Result objects = make(workspace, "segment", Map.of("scene", scene), Map.of("grain", "20"));
     Result measured =
         make(workspace, "measure", Map.of("objects", objects, "scene", scene), Map.of());
-    workspace.suggestions().put("winnow:tests", "area >= 1 AND red_mean >= 0.1");
-    workspace.paneAProperty().set(measured);
+    workspace.suggestions().all().put("winnow:tests", "area >= 1 AND red_mean >= 0.1");
+    workspace.display().paneAProperty().set(measured);
     Bench bench = new Bench(workspace, new PictureView(workspace));
     for (Stage stage : Stage.values()) {
-      workspace.stageProperty().set(stage);
+      workspace.display().stageProperty().set(stage);
       for (String tab : tabs(bench)) {
         ((Button) bench.lookup("#" + tab)).fire();
       }

@@ -116,7 +116,7 @@ class KillTest {
     Platform.runLater(() -> workspace.lanes().run().afterAll(() -> open[0] = true));
     new Waiting(workspace, 60).until("the project", () -> open[0]);
     List<String> titles = workspace.results().stream().map(Result::title).toList();
-    List<String> looks = workspace.ownLooks().stream().map(Look::name).toList();
+    List<String> looks = workspace.display().ownLooks().stream().map(Look::name).toList();
     int picks = 0;
     int points = 0;
     for (String line : said) {

@@ -111,8 +111,9 @@ final class KilledJob {
     switch (random.nextInt(4)) {
       case 0 -> run("outline", "Outlines " + n, Map.of("objects", "segment"), Map.of());
       case 1 -> {
-        on(() -> workspace.keepLook(
-            Look.of("Look " + n, BandRole.RED, BandRole.RED, BandRole.NEAR_INFRARED)));
+        on(() -> workspace
+            .display()
+            .keepLook(Look.of("Look " + n, BandRole.RED, BandRole.RED, BandRole.NEAR_INFRARED)));
         done("look Look " + n);
       }
       case 2 -> pick();
@@ -122,8 +123,8 @@ final class KilledJob {
 
   private void pick() throws InterruptedException {
     on(() -> {
-      workspace.stageProperty().set(Stage.SEGMENT);
-      workspace.show(workspace.named("segment").orElseThrow());
+      workspace.display().stageProperty().set(Stage.SEGMENT);
+      workspace.display().show(workspace.named("segment").orElseThrow());
       bench.takeFor(StepCatalogue.get("pick-objects"));
     });
     PickModel picks = bench.tool(PickTool.class).model();

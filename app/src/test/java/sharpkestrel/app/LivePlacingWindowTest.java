@@ -112,11 +112,11 @@ class LivePlacingWindowTest {
         file,
         Compression.DEFLATE,
         Job.QUIET);
-    robot.interact(() -> window.workspace().suggestions().put("heights", file.toString()));
+    robot.interact(() -> window.workspace().suggestions().all().put("heights", file.toString()));
   }
 
   private Result shown() {
-    return window.workspace().paneAProperty().get();
+    return window.workspace().display().paneAProperty().get();
   }
 
   private double[] middle() {

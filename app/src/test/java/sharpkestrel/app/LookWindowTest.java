@@ -17,6 +17,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.StretchRule;
 import sharpkestrel.app.model.ViewPlace;
@@ -70,7 +71,7 @@ class LookWindowTest extends TownWindow {
       red.setValue(BandRole.NEAR_INFRARED);
     });
     robot.clickOn("#look-name").write("Woods").clickOn("#look-keep");
-    assertThat(workspace().ownLooks()).extracting(Look::name).containsExactly("Woods");
+    assertThat(workspace().display().ownLooks()).extracting(Look::name).containsExactly("Woods");
     robot.clickOn("#look-natural");
     assertThat(look().name()).isEqualTo("Natural");
     robot.press(KeyCode.CONTROL).type(KeyCode.DIGIT1).release(KeyCode.CONTROL);
@@ -83,15 +84,17 @@ class LookWindowTest extends TownWindow {
   void aProjectOpensAsItWasLeft(FxRobot robot) {
     openScenes(robot);
     robot.interact(() -> {
-      workspace().show(workspace().results().get(0));
-      workspace().paneBProperty().set(workspace().results().get(1));
-      workspace().compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
-      workspace().lookProperty().set(Look.INFRARED);
+      workspace().display().show(workspace().results().get(0));
+      workspace().display().paneBProperty().set(workspace().results().get(1));
+      workspace().display().compareProperty().set(Display.Compare.SIDE_BY_SIDE);
+      workspace().display().lookProperty().set(Look.INFRARED);
     });
     window.waitForPicture();
     ViewPlace place = new ViewPlace(512_031.5, -6_701_960.25, 0.125);
-    robot.interact(() -> workspace().viewWantedProperty().set(place));
-    window.waiting().until("the place", () -> isAbout(workspace().viewProperty().get(), place));
+    robot.interact(() -> workspace().display().viewWantedProperty().set(place));
+    window
+        .waiting()
+        .until("the place", () -> isAbout(workspace().display().viewProperty().get(), place));
     window.waiting().until("the place in the project", () -> saved().contains("6701960.25"));
     settle(robot);
 
@@ -105,11 +108,15 @@ class LookWindowTest extends TownWindow {
     window.waiting().results(2);
     window.waitForPicture();
 
-    window.waiting().until("the place", () -> isAbout(workspace().viewProperty().get(), place));
-    assertThat(workspace().paneAProperty().get().title()).isEqualTo("Pan");
-    assertThat(workspace().paneBProperty().get().title()).isEqualTo("Bands");
-    assertThat(workspace().compareProperty().get()).isEqualTo(Workspace.Compare.SIDE_BY_SIDE);
-    assertThat(workspace().stageProperty().get()).isEqualTo(sharpkestrel.step.Stage.SHARPEN);
+    window
+        .waiting()
+        .until("the place", () -> isAbout(workspace().display().viewProperty().get(), place));
+    assertThat(workspace().display().paneAProperty().get().title()).isEqualTo("Pan");
+    assertThat(workspace().display().paneBProperty().get().title()).isEqualTo("Bands");
+    assertThat(workspace().display().compareProperty().get())
+        .isEqualTo(Display.Compare.SIDE_BY_SIDE);
+    assertThat(workspace().display().stageProperty().get())
+        .isEqualTo(sharpkestrel.step.Stage.SHARPEN);
     assertThat(look()).isEqualTo(Look.INFRARED);
   }
 
@@ -194,9 +201,9 @@ class LookWindowTest extends TownWindow {
     workspaceRun("Next zone", file);
     window.waiting().results(2);
     robot.interact(() -> {
-      workspace().show(workspace().results().get(0));
-      workspace().paneBProperty().set(workspace().results().get(1));
-      workspace().compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
+      workspace().display().show(workspace().results().get(0));
+      workspace().display().paneBProperty().set(workspace().results().get(1));
+      workspace().display().compareProperty().set(Display.Compare.SIDE_BY_SIDE);
     });
     window.waitForPicture();
     robot.interact(() -> picture().fit());
@@ -211,7 +218,7 @@ class LookWindowTest extends TownWindow {
     assertThat(OpenWindow.text(robot, "#values")).containsPattern("\\d{2,} \\d{2,}");
 
     // the other way round the picture stays where it is, in the other's coordinates
-    robot.interact(() -> workspace().show(workspace().results().get(1)));
+    robot.interact(() -> workspace().display().show(workspace().results().get(1)));
     window.waitForPicture();
     assertThat(readAt(robot, left, well.getCenterY())).startsWith("E 18");
     assertThat(OpenWindow.text(robot, "#values")).containsPattern("\\d{2,} \\d{2,}");

@@ -118,12 +118,12 @@ class ProjectWindowTest {
     assertThat(titles()).hasSize(3);
     robot.clickOn("#remedy");
     assertThat(titles()).containsExactly("scene");
-    assertThat(workspace().paneAProperty().get().title()).isEqualTo("scene");
+    assertThat(workspace().display().paneAProperty().get().title()).isEqualTo("scene");
 
     robot.clickOn("#undo");
     assertThat(titles()).containsExactly("scene", "Objects", "Measured");
     assertThat(named("measure").value()).isSameAs(measured.value());
-    assertThat(workspace().paneAProperty().get()).isSameAs(measured);
+    assertThat(workspace().display().paneAProperty().get()).isSameAs(measured);
   }
 
   @Test

@@ -102,12 +102,12 @@ class SegmentWindowTest extends TownWindow {
     ObjectSet set = (ObjectSet) made.value();
     assertThat(set.count()).isEqualTo(1);
     assertThat(set.table().values("area")[0]).isBetween(first * 0.97, first * 1.03);
-    assertThat(workspace().paneAProperty().get()).isSameAs(made);
+    assertThat(workspace().display().paneAProperty().get()).isSameAs(made);
     assertThat(made.backdrop()).isNotNull();
     assertThat(window.scene().lookup("#pick-make").isDisabled()).isTrue();
 
     // back at the tree what was accepted is still there
-    robot.interact(() -> workspace().show(workspace().named("segment").orElseThrow()));
+    robot.interact(() -> workspace().display().show(workspace().named("segment").orElseThrow()));
     assertThat(label("#pick-count")).isEqualTo("1 object");
     robot.clickOn("#pick-clear");
     assertThat(label("#pick-count")).isEqualTo("none yet");
@@ -247,7 +247,7 @@ class SegmentWindowTest extends TownWindow {
     // shown over the scene it was learned in, if at all
     assertThat(model.backdrop()).isSameAs(scene.value());
 
-    robot.interact(() -> workspace().show(scene));
+    robot.interact(() -> workspace().display().show(scene));
     robot.clickOn("#stage-segment");
     Node box = window.scene().lookup("#segment-model");
     assertThat(isShown(box)).isFalse();

@@ -101,7 +101,7 @@ class SharpenWindowTest extends TownWindow {
     open("Pan", april, 4 * COARSE, 0.5, BandRole.PAN);
     open("Bands", april, COARSE, 2, roles);
     open("Later", takenAt("2031-06-11T10:14:01Z"), COARSE, 2, roles);
-    robot.interact(() -> workspace().show(workspace().results().get(0)));
+    robot.interact(() -> workspace().display().show(workspace().results().get(0)));
     window.waitForPicture();
     robot.clickOn("#stage-sharpen");
     settle(robot);
@@ -113,10 +113,10 @@ class SharpenWindowTest extends TownWindow {
     robot.clickOn("#pansharpen-run");
     window.waiting().results(4);
     assertThat(workspace().messages().warningProperty().get()).contains("2031-06-11");
-    robot.interact(() -> workspace().show(workspace().results().get(1)));
+    robot.interact(() -> workspace().display().show(workspace().results().get(1)));
     window.waitForPicture();
     assertThat(bands.getValue()).hasToString("Bands");
-    robot.interact(() -> workspace().show(workspace().results().get(3)));
+    robot.interact(() -> workspace().display().show(workspace().results().get(3)));
     window.waitForPicture();
     assertThat(bands.getValue()).hasToString("Later");
   }

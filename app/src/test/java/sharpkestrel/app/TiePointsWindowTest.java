@@ -21,6 +21,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.Placement;
@@ -110,7 +111,7 @@ class TiePointsWindowTest {
     robot.interact(workspace.messages()::clear);
     robot.clickOn("#stage-place").clickOn("#tool-tiepoints");
     window.waitForPicture();
-    assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SIDE_BY_SIDE);
+    assertThat(workspace.display().compareProperty().get()).isEqualTo(Display.Compare.SIDE_BY_SIDE);
   }
 
   /** A place of a pane, screen pixels from its middle; both panes show the same ground there. */
@@ -179,7 +180,7 @@ class TiePointsWindowTest {
     assertThat(placement.model()).isEqualTo("Affine");
     assertThat(placement.checkPoints()).isEqualTo(1);
     assertThat(result.grid().crs()).isEqualTo(CrsName.epsg(32630));
-    assertThat(workspace.paneBProperty().get().title()).isEqualTo("Ortho");
+    assertThat(workspace.display().paneBProperty().get().title()).isEqualTo("Ortho");
   }
 
   @Test

@@ -149,7 +149,7 @@ abstract class TownWindow {
   }
 
   Look look() {
-    return workspace().lookProperty().get();
+    return workspace().display().lookProperty().get();
   }
 
   @AfterEach

@@ -16,6 +16,7 @@ import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.framework.junit5.Stop;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.work.Background;
 import sharpkestrel.demo.Survey;
@@ -66,7 +67,7 @@ class WholeJobTest {
     waiting.results(2);
     robot.clickOn("#result-ms").clickOn("#picture");
     robot.type(KeyCode.I);
-    assertThat(workspace.lookProperty().get().name()).isEqualTo("Infrared");
+    assertThat(workspace.display().lookProperty().get().name()).isEqualTo("Infrared");
     robot.type(KeyCode.N);
 
     robot.clickOn("#result-pan").clickOn("#tool-calibrate").clickOn("#calibrate-run");
@@ -89,7 +90,7 @@ class WholeJobTest {
     robot.clickOn("#stage-sharpen").clickOn("#pansharpen-run");
     waiting.results(7);
     robot.clickOn("#picture").type(KeyCode.W);
-    assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SWIPE);
+    assertThat(workspace.display().compareProperty().get()).isEqualTo(Display.Compare.SWIPE);
     robot.type(KeyCode.W);
 
     robot.clickOn("#stage-segment");
@@ -97,12 +98,15 @@ class WholeJobTest {
     robot.clickOn("#segment-run");
     waiting.results(8);
     tryASegmentation(robot);
-    int before = ((sharpkestrel.segment.Cut) workspace.paneAProperty().get().value()).objects();
+    int before =
+        ((sharpkestrel.segment.Cut) workspace.display().paneAProperty().get().value()).objects();
     Waiting.type(robot, "#grain-number", "120");
     robot.type(KeyCode.ENTER).clickOn("#keep-grain");
     waiting.until(
         "a coarser cut",
-        () -> ((sharpkestrel.segment.Cut) workspace.paneAProperty().get().value()).objects()
+        () -> ((sharpkestrel.segment.Cut)
+                    workspace.display().paneAProperty().get().value())
+                .objects()
             < before);
     robot.clickOn("#tool-measure").clickOn("#measure-run");
     waiting.results(9);

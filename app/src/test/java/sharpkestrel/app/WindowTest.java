@@ -23,6 +23,7 @@ import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.util.WaitForAsyncUtils;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.objects.ObjectSet;
@@ -132,10 +133,10 @@ class WindowTest {
 
     robot.type(KeyCode.R);
     waiting.results(2);
-    assertThat(workspace.paneAProperty().get().step().id()).isEqualTo("index");
+    assertThat(workspace.display().paneAProperty().get().step().id()).isEqualTo("index");
     robot.push(KeyCode.CONTROL, KeyCode.Z);
     waiting.results(1);
-    assertThat(workspace.paneAProperty().get().title()).isEqualTo("Field");
+    assertThat(workspace.display().paneAProperty().get().title()).isEqualTo("Field");
     robot.push(KeyCode.CONTROL, KeyCode.Y);
     waiting.results(2);
   }
@@ -157,11 +158,12 @@ class WindowTest {
   void aPickedObjectIsTheChosenRowOfTheTableAndTheReverse(FxRobot robot) {
     openScene(robot, 1);
     segmentAndMeasure(robot);
-    ObjectSet set = (ObjectSet) workspace.paneAProperty().get().value();
+    ObjectSet set = (ObjectSet) workspace.display().paneAProperty().get().value();
 
     robot.clickOn(onScreen(72.5, 50.5));
-    waiting.until("the roof picked", () -> workspace.selectedRowProperty().get() >= 0);
-    int roof = workspace.selectedRowProperty().get();
+    waiting.until(
+        "the roof picked", () -> workspace.display().selectedRowProperty().get() >= 0);
+    int roof = workspace.display().selectedRowProperty().get();
     assertThat(set.table().values("red_mean")[roof]).isBetween(0.48, 0.52);
     long area = Math.round(set.table().values("area")[roof]);
     assertThat(OpenWindow.text(robot, "#picked"))
@@ -175,7 +177,8 @@ class WindowTest {
     robot.clickOn(box.getMinX() + 130, box.getMinY() + 10);
     robot.clickOn(box.getMinX() + 130, box.getMinY() + 30);
     double least = java.util.Arrays.stream(set.table().values("area")).min().orElseThrow();
-    assertThat(set.table().values("area")[workspace.selectedRowProperty().get()])
+    assertThat(
+            set.table().values("area")[workspace.display().selectedRowProperty().get()])
         .isEqualTo(least);
   }
 
@@ -253,13 +256,13 @@ class WindowTest {
     waiting.results(2);
 
     robot.clickOn("#picture").type(KeyCode.W);
-    assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SWIPE);
-    assertThat(workspace.paneBProperty().get().title()).isEqualTo("Field");
+    assertThat(workspace.display().compareProperty().get()).isEqualTo(Display.Compare.SWIPE);
+    assertThat(workspace.display().paneBProperty().get().title()).isEqualTo("Field");
     robot.type(KeyCode.X);
-    assertThat(workspace.paneAProperty().get().title()).isEqualTo("Field");
-    assertThat(workspace.paneBProperty().get().step().id()).isEqualTo("index");
+    assertThat(workspace.display().paneAProperty().get().title()).isEqualTo("Field");
+    assertThat(workspace.display().paneBProperty().get().step().id()).isEqualTo("index");
     robot.type(KeyCode.S);
-    assertThat(workspace.compareProperty().get()).isEqualTo(Workspace.Compare.SIDE_BY_SIDE);
+    assertThat(workspace.display().compareProperty().get()).isEqualTo(Display.Compare.SIDE_BY_SIDE);
   }
 
   @Test

@@ -54,20 +54,20 @@ public final class Bench extends VBox {
     head.setAlignment(Pos.CENTER_LEFT);
     VBox.setVgrow(content, Priority.ALWAYS);
     getChildren().addAll(head, content);
-    workspace.stageProperty().addListener((p, before, now) -> {
+    workspace.display().stageProperty().addListener((p, before, now) -> {
       chosen = false;
       take(comesNext());
     });
     workspace.results().addListener((javafx.collections.ListChangeListener<Result>)
         change -> offerWhileGathering());
-    workspace.paneAProperty().addListener((p, before, now) -> offerWhileGathering());
+    workspace.display().paneAProperty().addListener((p, before, now) -> offerWhileGathering());
     setFolded(false);
     take(comesNext());
   }
 
   /** What comes next changes while scenes come in, until somebody chooses a tool. */
   private void offerWhileGathering() {
-    if (!chosen && workspace.stageProperty().get() == Stage.GATHER) {
+    if (!chosen && workspace.display().stageProperty().get() == Stage.GATHER) {
       take(comesNext());
     }
   }
@@ -98,7 +98,7 @@ public final class Bench extends VBox {
 
   /** Takes the tool of a step in hand, at its stage. */
   public void takeFor(StepSpec step) {
-    workspace.stageProperty().set(step.stage());
+    workspace.display().stageProperty().set(step.stage());
     tools.stream().filter(tool -> tool.steps().contains(step.id())).findFirst().ifPresent(tool -> {
       chosen = true;
       take(tool);
@@ -110,8 +110,8 @@ public final class Bench extends VBox {
    * the stage that what is shown is of, else the first that works on something there is; else the first.
    */
   private Tool comesNext() {
-    Stage stage = workspace.stageProperty().get();
-    Result shown = workspace.paneAProperty().get();
+    Stage stage = workspace.display().stageProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     List<Tool> here = tools.stream()
         .filter(tool -> tool.stage().filter(stage::equals).isPresent())
         .toList();
@@ -138,8 +138,8 @@ public final class Bench extends VBox {
 
   /** Takes the tool in hand that made a result, set as it was then; a tool of another stage brings its stage. */
   public void takeAsMade(Result result) {
-    workspace.show(result);
-    workspace.stageProperty().set(result.stage());
+    workspace.display().show(result);
+    workspace.display().stageProperty().set(result.stage());
     tools.stream()
         .filter(tool -> tool.steps().contains(result.step().id()))
         .findFirst()
@@ -158,14 +158,14 @@ public final class Bench extends VBox {
       inHand.set(tool);
       content.getChildren().setAll(tool.take());
       picture.setTool(tool.inPicture().orElse(null));
-      workspace.bothPanesHeldProperty().set(tool.isBetweenPanes());
+      workspace.display().bothPanesHeldProperty().set(tool.isBetweenPanes());
     }
     showHead();
   }
 
   private void showHead() {
     head.getChildren().clear();
-    Stage stage = workspace.stageProperty().get();
+    Stage stage = workspace.display().stageProperty().get();
     tools.stream()
         .filter(tool -> tool.stage().filter(stage::equals).isPresent())
         .forEach(tool -> head.getChildren().add(tab(tool)));

@@ -24,9 +24,10 @@ final class RunSheetTool extends Tool {
     text.setId("run-sheet");
     text.setEditable(false);
     text.getStyleClass().add("sheet");
-    watch().on(workspace.paneAProperty(), this::show);
-    watch().on(workspace.results(), () -> show(workspace.paneAProperty().get()));
-    show(workspace.paneAProperty().get());
+    watch().on(workspace.display().paneAProperty(), this::show);
+    watch()
+        .on(workspace.results(), () -> show(workspace.display().paneAProperty().get()));
+    show(workspace.display().paneAProperty().get());
     return text;
   }
 

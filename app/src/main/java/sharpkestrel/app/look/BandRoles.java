@@ -46,7 +46,7 @@ final class BandRoles extends VBox {
 
   /** Shows the bands of what pane A shows, where that is a file as it was opened. */
   void refresh() {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     boolean file = shown != null
         && workspace.isOpenedFile(shown)
         && shown.value() instanceof Raster raster

@@ -63,23 +63,23 @@ public final class LookCard extends VBox {
     getChildren().add(new ObjectsBox(workspace));
     bandRoles = new BandRoles(workspace);
     getChildren().add(1, bandRoles);
-    workspace.paneAProperty().addListener((p, before, now) -> refresh());
+    workspace.display().paneAProperty().addListener((p, before, now) -> refresh());
     box.onMoved(ends -> change(rule().byHand(ends)));
-    workspace.lookProperty().addListener((p, before, now) -> refresh());
-    workspace.ownLooks().addListener((ListChangeListener<Look>) change -> fillLooks());
+    workspace.display().lookProperty().addListener((p, before, now) -> refresh());
+    workspace.display().ownLooks().addListener((ListChangeListener<Look>) change -> fillLooks());
     picture.onRestretched(this::refresh);
     visibleProperty().addListener((p, before, now) -> refresh());
     fillLooks();
   }
 
   private StretchRule rule() {
-    return workspace.lookProperty().get().stretch();
+    return workspace.display().lookProperty().get().stretch();
   }
 
   private void change(StretchRule rule) {
     if (!setting) {
-      Look now = workspace.lookProperty().get();
-      workspace.lookProperty().set(now.with(rule));
+      Look now = workspace.display().lookProperty().get();
+      workspace.display().lookProperty().set(now.with(rule));
     }
   }
 
@@ -89,8 +89,8 @@ public final class LookCard extends VBox {
     for (int k = 0; k < Look.standard().size(); k++) {
       looks.getChildren().add(button(Look.standard().get(k), keys[k]));
     }
-    for (int k = 0; k < workspace.ownLooks().size(); k++) {
-      looks.getChildren().add(button(workspace.ownLooks().get(k), "Ctrl " + (k + 1)));
+    for (int k = 0; k < workspace.display().ownLooks().size(); k++) {
+      looks.getChildren().add(button(workspace.display().ownLooks().get(k), "Ctrl " + (k + 1)));
     }
   }
 
@@ -102,8 +102,10 @@ public final class LookCard extends VBox {
       button.setTooltip(new Tooltip("Key " + key));
     }
     button.setUserData(look);
-    button.setOnAction(
-        e -> workspace.lookProperty().set(workspace.lookProperty().get().changedTo(look)));
+    button.setOnAction(e -> workspace
+        .display()
+        .lookProperty()
+        .set(workspace.display().lookProperty().get().changedTo(look)));
     return button;
   }
 
@@ -127,9 +129,9 @@ public final class LookCard extends VBox {
       return;
     }
     List<BandRole> chosen = roles.stream().map(RoleBox::getValue).toList();
-    Look now = workspace.lookProperty().get();
+    Look now = workspace.display().lookProperty().get();
     Look other = new Look("Own", chosen, now.stretch(), false);
-    workspace.lookProperty().set(now.changedTo(other));
+    workspace.display().lookProperty().set(now.changedTo(other));
   }
 
   private Node keepRow() {
@@ -152,10 +154,10 @@ public final class LookCard extends VBox {
       workspace.messages().warn("Give the look a name first.");
       return;
     }
-    Look now = workspace.lookProperty().get();
+    Look now = workspace.display().lookProperty().get();
     Look own = new Look(text, now.roles(), now.stretch(), now.ramp());
-    workspace.keepLook(own);
-    workspace.lookProperty().set(own);
+    workspace.display().keepLook(own);
+    workspace.display().lookProperty().set(own);
     name.clear();
   }
 
@@ -255,7 +257,7 @@ public final class LookCard extends VBox {
     }
     setting = true;
     bandRoles.refresh();
-    Look look = workspace.lookProperty().get();
+    Look look = workspace.display().lookProperty().get();
     StretchRule rule = look.stretch();
     looks.getChildren().forEach(node -> {
       Look of = (Look) node.getUserData();

@@ -51,11 +51,11 @@ final class ObjectsBox extends VBox {
     offer();
     feature.valueProperty().addListener((p, before, now) -> {
       if (!offering && now != null) {
-        workspace.featureShownProperty().set(now);
+        workspace.display().featureShownProperty().set(now);
       }
     });
-    workspace.featureShownProperty().addListener((p, before, now) -> feature.choose(now));
-    workspace.paneAProperty().addListener((p, before, now) -> offer());
+    workspace.display().featureShownProperty().addListener((p, before, now) -> feature.choose(now));
+    workspace.display().paneAProperty().addListener((p, before, now) -> offer());
     which.valueProperty().addListener((p, before, now) -> change(style().with(now)));
     fill.valueProperty().addListener((p, before, now) -> change(style().with(now)));
     width
@@ -65,25 +65,25 @@ final class ObjectsBox extends VBox {
     opacity
         .valueProperty()
         .addListener((p, before, now) -> change(style().withOpacity(now.doubleValue())));
-    workspace.objectStyleProperty().addListener((p, before, now) -> refresh());
+    workspace.display().objectStyleProperty().addListener((p, before, now) -> refresh());
   }
 
   private void offer() {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     boolean measured = shown != null && shown.value() instanceof ObjectSet;
     offering = true;
     feature.offer(measured ? ((ObjectSet) shown.value()).table() : new Table(0, List.of()));
     offering = false;
-    feature.choose(workspace.featureShownProperty().get());
+    feature.choose(workspace.display().featureShownProperty().get());
     feature.setDisable(!measured);
   }
 
   private ObjectStyle style() {
-    return workspace.objectStyleProperty().get();
+    return workspace.display().objectStyleProperty().get();
   }
 
   private void change(ObjectStyle style) {
-    workspace.objectStyleProperty().set(style);
+    workspace.display().objectStyleProperty().set(style);
   }
 
   private static HBox row(String title, Region... controls) {

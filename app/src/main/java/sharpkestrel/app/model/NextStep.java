@@ -14,7 +14,7 @@ public record NextStep(StepSpec step, String why) {
 
   /** The next step for what pane A shows; empty where nothing is proposed. */
   public static Optional<NextStep> of(Workspace workspace) {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     if (shown == null || workspace.named(shown.name()).isEmpty()) {
       return Optional.empty();
     }

@@ -39,12 +39,12 @@ public final class ObjectChoice {
 
   public ObjectChoice(Workspace workspace) {
     this.workspace = workspace;
-    workspace.paneAProperty().addListener((p, before, now) -> follow());
+    workspace.display().paneAProperty().addListener((p, before, now) -> follow());
     follow();
   }
 
   private void follow() {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     ObjectSet now = shown != null && shown.value() instanceof ObjectSet set ? set : null;
     if (now == objects) {
       return;
@@ -186,7 +186,7 @@ public final class ObjectChoice {
         .ifPresent(test -> workspace.run(
             StepCatalogue.get("choose-objects"),
             "Chosen",
-            Map.of("objects", workspace.paneAProperty().get()),
+            Map.of("objects", workspace.display().paneAProperty().get()),
             Map.of(),
             Map.of("test", test)));
   }

@@ -2,7 +2,6 @@ package sharpkestrel.app.model;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -11,16 +10,11 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import javafx.beans.property.BooleanProperty;
-import javafx.beans.property.ObjectProperty;
-import javafx.beans.property.SimpleBooleanProperty;
-import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import sharpkestrel.app.work.Lanes;
-import sharpkestrel.expr.Table;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
@@ -32,33 +26,14 @@ import sharpkestrel.step.Stage;
 /** The project in hand: its results, what the panes show, the stage, the look, the grain. */
 public final class Workspace {
 
-  /** How the panes are laid out. */
-  public enum Compare {
-    ONE,
-    SWIPE,
-    SIDE_BY_SIDE
-  }
-
+  private final Display display = new Display();
+  private final Suggestions suggestions = new Suggestions();
   private final ObservableList<Result> results = FXCollections.observableArrayList();
-  private final ObjectProperty<Result> paneA = new SimpleObjectProperty<>();
-  private final ObjectProperty<Result> paneB = new SimpleObjectProperty<>();
-  private final ObjectProperty<Stage> stage = new SimpleObjectProperty<>(Stage.GATHER);
-  private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.NATURAL);
-  private final ObjectProperty<ObjectStyle> objectStyle =
-      new SimpleObjectProperty<>(ObjectStyle.INITIAL);
-  private final ObservableList<Look> ownLooks = FXCollections.observableArrayList();
-  private final ObjectProperty<Compare> compare = new SimpleObjectProperty<>(Compare.ONE);
-  private final ObjectProperty<ViewPlace> view = new SimpleObjectProperty<>();
-  private final ObjectProperty<ViewPlace> viewWanted = new SimpleObjectProperty<>();
-  private final ObjectProperty<Integer> selectedRow = new SimpleObjectProperty<>(-1);
-  private final ObjectProperty<String> featureShown = new SimpleObjectProperty<>("");
-  private final BooleanProperty bothPanesHeld = new SimpleBooleanProperty();
   private final StringProperty title = new SimpleStringProperty("");
   private final Messages messages = new Messages();
   private final UndoStack undo = new UndoStack();
   private final Lanes lanes = new Lanes(messages::warn, messages::tell);
   private final ResultMaker maker = new ResultMaker(this);
-  private final Map<String, String> suggestions = new HashMap<>();
   private final Set<String> reservedNames = new HashSet<>();
   private final ObservableList<NotOpen> notOpen = FXCollections.observableArrayList();
   private final List<Runnable> closing = new ArrayList<>();
@@ -69,86 +44,14 @@ public final class Workspace {
     return results;
   }
 
-  public ObjectProperty<Result> paneAProperty() {
-    return paneA;
+  /** What is shown, and how. */
+  public Display display() {
+    return display;
   }
 
-  public ObjectProperty<Result> paneBProperty() {
-    return paneB;
-  }
-
-  public ObjectProperty<Stage> stageProperty() {
-    return stage;
-  }
-
-  public ObjectProperty<Look> lookProperty() {
-    return look;
-  }
-
-  /** The looks made here, in the order of their keys. */
-  public ObservableList<Look> ownLooks() {
-    return ownLooks;
-  }
-
-  /** Keeps a look, in place of one of the same name. */
-  public void keepLook(Look look) {
-    for (int k = 0; k < ownLooks.size(); k++) {
-      if (ownLooks.get(k).name().equals(look.name())) {
-        ownLooks.set(k, look);
-        return;
-      }
-    }
-    ownLooks.add(look);
-  }
-
-  /** How objects are drawn. */
-  public ObjectProperty<ObjectStyle> objectStyleProperty() {
-    return objectStyle;
-  }
-
-  public ObjectProperty<Compare> compareProperty() {
-    return compare;
-  }
-
-  /** Where pane A looks; null while it shows nothing. */
-  public ObjectProperty<ViewPlace> viewProperty() {
-    return view;
-  }
-
-  /** Where pane A is to look as soon as it shows what it is to show; null for where it looks then. */
-  public ObjectProperty<ViewPlace> viewWantedProperty() {
-    return viewWanted;
-  }
-
-  /** The object picked, as a row of pane A's object set; -1 for none. */
-  public ObjectProperty<Integer> selectedRowProperty() {
-    return selectedRow;
-  }
-
-  /** The name of the feature that colours pane A's objects, where they have it; empty for none. */
-  public ObjectProperty<String> featureShownProperty() {
-    return featureShown;
-  }
-
-  /** The column of a table that colours its objects. */
-  public Optional<Table.Column> featureOf(Table table) {
-    String name = featureShown.get();
-    return name != null && table.has(name) ? Optional.of(table.column(name)) : Optional.empty();
-  }
-
-  /** Whether the tool in hand works between both panes, so that what is shown may change and the tool stays. */
-  public BooleanProperty bothPanesHeldProperty() {
-    return bothPanesHeld;
-  }
-
-  /** Whether a result can be swiped over what pane A shows: both placed, or both raw. */
-  public boolean sharesGround(Result result) {
-    Result shown = paneA.get();
-    return shown == null
-        || shown.backdrop() == null
-        || result.backdrop() == null
-        || shown.backdrop().grid().crs().isKnown()
-            == result.backdrop().grid().crs().isKnown();
+  /** What panels offer. */
+  public Suggestions suggestions() {
+    return suggestions;
   }
 
   public StringProperty titleProperty() {
@@ -217,52 +120,6 @@ public final class Workspace {
     return maker;
   }
 
-  /**
-   * Files and texts that a panel offers for inputs and settings of its step, by {@code step:name}; by {@code name} alone for
-   * what goes with the place.
-   */
-  public Map<String, String> suggestions() {
-    return suggestions;
-  }
-
-  /** The file that is offered for an input; empty for none. */
-  public String offered(StepSpec step, StepSpec.Input input) {
-    return suggestions.getOrDefault(key(step, input.name(), input.ofPlace()), "");
-  }
-
-  /** The text that is offered for a setting; empty for none. */
-  public String offered(StepSpec step, StepSpec.Option option) {
-    return suggestions.getOrDefault(key(step, option.name(), option.ofPlace()), "");
-  }
-
-  private static String key(StepSpec step, String name, boolean ofPlace) {
-    return ofPlace ? name : step.id() + ":" + name;
-  }
-
-  /** What goes with the place is offered to every step as soon as it is typed. */
-  public void offer(StepSpec step, StepSpec.Option option, String text) {
-    if (option.ofPlace() && !text.isBlank()) {
-      suggestions.put(key(step, option.name(), true), text.strip());
-    }
-  }
-
-  /** Files, texts such as tests and filters, and what goes with the place are offered again once they were given. */
-  public void remember(StepSpec step, Map<String, String> files, Map<String, String> settings) {
-    for (StepSpec.Input input : step.inputs()) {
-      if (files.containsKey(input.name())) {
-        suggestions.put(key(step, input.name(), input.ofPlace()), files.get(input.name()));
-      }
-    }
-    for (StepSpec.Option option : step.options()) {
-      boolean text = option.isText() || option.namesFiles();
-      String given = settings.getOrDefault(option.name(), option.initial());
-      if (text && settings.containsKey(option.name())
-          || option.ofPlace() && !given.equals(option.initial())) {
-        suggestions.put(key(step, option.name(), option.ofPlace()), given);
-      }
-    }
-  }
-
   public List<Result> of(Stage which) {
     return results.stream().filter(r -> r.stage() == which).toList();
   }
@@ -276,22 +133,22 @@ public final class Workspace {
 
   /** Adds a result, shows it in pane A with its reference, or the one before it, in pane B. */
   public void add(Result result) {
-    Result beforeA = paneA.get();
-    Result beforeB = paneB.get();
+    Result beforeA = display.paneAProperty().get();
+    Result beforeB = display.paneBProperty().get();
     undo.change(
         "make " + result.title(),
         ResultKinds.bytes(result.value()),
         () -> {
           results.add(result);
           if (result.backdrop() != null && !(result.value() instanceof TiePoints)) {
-            paneB.set(result.inputs().getOrDefault("reference", beforeA));
-            show(result);
+            display.paneBProperty().set(result.inputs().getOrDefault("reference", beforeA));
+            display.show(result);
           }
         },
         () -> {
           results.remove(result);
-          show(beforeA);
-          paneB.set(beforeB);
+          display.show(beforeA);
+          display.paneBProperty().set(beforeB);
         });
   }
 
@@ -321,18 +178,18 @@ public final class Workspace {
     List<Result> gone = new ArrayList<>(List.of(result));
     gone.addAll(hangingFrom(result));
     List<Result> before = List.copyOf(results);
-    Result beforeA = paneA.get();
-    Result beforeB = paneB.get();
+    Result beforeA = display.paneAProperty().get();
+    Result beforeB = display.paneBProperty().get();
     undo.change(
         "delete " + result.title() + (gone.size() > 1 ? " and " + (gone.size() - 1) + " more" : ""),
         gone.stream().mapToLong(each -> ResultKinds.bytes(each.value())).sum(),
         () -> {
           results.removeAll(gone);
           if (gone.contains(beforeB)) {
-            paneB.set(null);
+            display.paneBProperty().set(null);
           }
           if (gone.contains(beforeA)) {
-            show(results.reversed().stream()
+            display.show(results.reversed().stream()
                 .filter(other -> other.backdrop() != null)
                 .findFirst()
                 .orElse(null));
@@ -344,14 +201,9 @@ public final class Workspace {
           List<Result> all = new ArrayList<>(before);
           all.addAll(since);
           results.setAll(all);
-          show(beforeA);
-          paneB.set(beforeB);
+          display.show(beforeA);
+          display.paneBProperty().set(beforeB);
         });
-  }
-
-  public void show(Result result) {
-    selectedRow.set(-1);
-    paneA.set(result);
   }
 
   /**
@@ -368,7 +220,7 @@ public final class Workspace {
       Map<String, Result> inputs,
       Map<String, String> files,
       Map<String, String> settings) {
-    remember(step, files, settings);
+    suggestions.remember(step, files, settings);
     messages.clear();
     String title = resultTitle.isBlank() ? title(step, files, settings) : resultTitle.strip();
     Map<String, String> references = new LinkedHashMap<>(files);
@@ -471,11 +323,11 @@ public final class Workspace {
 
   private void put(Result result) {
     results.replaceAll(r -> r.name().equals(result.name()) ? result : r);
-    if (isNamed(paneA.get(), result.name())) {
-      show(result);
+    if (isNamed(display.paneAProperty().get(), result.name())) {
+      display.show(result);
     }
-    if (isNamed(paneB.get(), result.name())) {
-      paneB.set(result);
+    if (isNamed(display.paneBProperty().get(), result.name())) {
+      display.paneBProperty().set(result);
     }
   }
 

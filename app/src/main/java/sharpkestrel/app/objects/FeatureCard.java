@@ -65,7 +65,7 @@ public final class FeatureCard extends VBox {
       Label name = new Label(title);
       name.getStyleClass().add("soft");
       name.setTooltip(new Tooltip(column.name() + ": click to colour all objects by it"));
-      name.setOnMouseClicked(e -> workspace.featureShownProperty().set(column.name()));
+      name.setOnMouseClicked(e -> workspace.display().featureShownProperty().set(column.name()));
       GridPane.setHgrow(name, Priority.ALWAYS);
       Label value = new Label((TableGrid.text(column, row) + " " + TableGrid.unit(column)).strip());
       value.getStyleClass().add("mono");

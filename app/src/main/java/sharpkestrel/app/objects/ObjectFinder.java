@@ -21,7 +21,7 @@ final class ObjectFinder {
    * @param row of the object; below 0 for none
    */
   void bringIntoView(int row) {
-    Result result = desk.workspace().paneAProperty().get();
+    Result result = desk.workspace().display().paneAProperty().get();
     if (result == null || !(result.value() instanceof ObjectSet set) || row < 0) {
       return;
     }

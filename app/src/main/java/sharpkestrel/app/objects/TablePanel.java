@@ -39,7 +39,7 @@ final class TablePanel extends VBox {
     colourBy.setMinWidth(120);
     colourBy.valueProperty().addListener((p, before, now) -> {
       if (!offering && now != null) {
-        workspace.featureShownProperty().set(now);
+        workspace.display().featureShownProperty().set(now);
       }
     });
     Label by = new Label("Colour by");
@@ -52,18 +52,18 @@ final class TablePanel extends VBox {
     VBox.setVgrow(grid, Priority.ALWAYS);
     getChildren().addAll(row, grid);
     grid.onChosen(chosen -> {
-      workspace.selectedRowProperty().set(chosen);
+      workspace.display().selectedRowProperty().set(chosen);
       finder.bringIntoView(chosen);
     });
-    watch.on(workspace.paneAProperty(), this::fill);
-    watch.on(workspace.selectedRowProperty(), now -> grid.select(now, false));
-    watch.on(workspace.featureShownProperty(), now -> showColours());
+    watch.on(workspace.display().paneAProperty(), this::fill);
+    watch.on(workspace.display().selectedRowProperty(), now -> grid.select(now, false));
+    watch.on(workspace.display().featureShownProperty(), now -> showColours());
     choice.onChange(this::keep);
-    fill(workspace.paneAProperty().get());
+    fill(workspace.display().paneAProperty().get());
   }
 
   private void keep() {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     boolean filled =
         shown != null && choice.objects().filter(set -> set == shown.value()).isPresent();
     if (filled && grid.rows() == choice.chosen().length) {
@@ -98,11 +98,11 @@ final class TablePanel extends VBox {
   }
 
   private void showColours() {
-    colourBy.choose(workspace.featureShownProperty().get());
+    colourBy.choose(workspace.display().featureShownProperty().get());
     colourBy.setDisable(choice.objects().isEmpty());
     choice
         .objects()
-        .flatMap(set -> workspace.featureOf(set.table()))
+        .flatMap(set -> workspace.display().featureOf(set.table()))
         .ifPresentOrElse(
             column -> legend.show(choice.objects().get().table(), column), legend::hide);
   }

@@ -131,18 +131,18 @@ public final class ProjectFile {
     }
     RecentProjects.add(folder, title());
     workspace.results().addListener((ListChangeListener<Result>) change -> save());
-    workspace.ownLooks().addListener((ListChangeListener<Look>) change -> save());
+    workspace.display().ownLooks().addListener((ListChangeListener<Look>) change -> save());
     workspace.lanes().run().queue().addListener((ListChangeListener<RunLane.Run>)
         change -> saveOnceAtRest());
     for (ObservableValue<?> shown : List.of(
-        workspace.objectStyleProperty(),
-        workspace.paneAProperty(),
-        workspace.paneBProperty(),
-        workspace.compareProperty(),
-        workspace.viewProperty(),
-        workspace.lookProperty(),
+        workspace.display().objectStyleProperty(),
+        workspace.display().paneAProperty(),
+        workspace.display().paneBProperty(),
+        workspace.display().compareProperty(),
+        workspace.display().viewProperty(),
+        workspace.display().lookProperty(),
         workspace.titleProperty(),
-        workspace.stageProperty())) {
+        workspace.display().stageProperty())) {
       shown.addListener((p, before, now) -> saveOnceAtRest());
     }
     workspace.onClosing(this::close);
@@ -194,8 +194,8 @@ public final class ProjectFile {
     });
     all.forEach((name, fingerprint) ->
         made.putObject(name).put("key", fingerprint.key()).put("file", fingerprint.file()));
-    LookJson.write(workspace.ownLooks(), json.putArray(LOOKS));
-    LookJson.write(workspace.objectStyleProperty().get(), json.putObject(OBJECTS));
+    LookJson.write(workspace.display().ownLooks(), json.putArray(LOOKS));
+    LookJson.write(workspace.display().objectStyleProperty().get(), json.putObject(OBJECTS));
     if (shownBefore != null) {
       json.set(SHOWN, shownBefore);
     } else {
@@ -241,8 +241,8 @@ public final class ProjectFile {
   }
 
   private void open(ProjectJson json) {
-    workspace.ownLooks().setAll(LookJson.read(json.root().path(LOOKS)));
-    workspace.objectStyleProperty().set(LookJson.style(json.root().path(OBJECTS)));
+    workspace.display().ownLooks().setAll(LookJson.read(json.root().path(LOOKS)));
+    workspace.display().objectStyleProperty().set(LookJson.style(json.root().path(OBJECTS)));
     shownBefore = json.root().path(SHOWN) instanceof ObjectNode shown ? shown : null;
     before.putAll(json.made());
     workspace.titleProperty().set(json.title());
@@ -327,23 +327,23 @@ public final class ProjectFile {
         entry.settings(),
         made.value(),
         made.fingerprint());
-    workspace.remember(result.step(), files, entry.settings());
+    workspace.suggestions().remember(result.step(), files, entry.settings());
     workspace.results().add(result);
     workspace.maker().keep(result);
     // whoever has chosen something to look at meanwhile is left alone
-    boolean untouched = workspace.paneAProperty().get() == shownMeanwhile;
+    boolean untouched = workspace.display().paneAProperty().get() == shownMeanwhile;
     if (untouched && shownBefore != null && ShownJson.restore(workspace, shownBefore, result)) {
       shownMeanwhile = result;
       shownAgain = true;
     } else if (shownMeanwhile == null && untouched && result.backdrop() != null) {
       shownMeanwhile = result;
-      workspace.show(result);
+      workspace.display().show(result);
     }
   }
 
   /** Shows the newest result where what was shown is gone; clears away what nothing refers to any more. */
   private void opened(List<RunSheet.Entry> waited) {
-    if (!shownAgain && workspace.paneAProperty().get() == shownMeanwhile) {
+    if (!shownAgain && workspace.display().paneAProperty().get() == shownMeanwhile) {
       showNewest();
     }
     shownBefore = null;
@@ -373,8 +373,8 @@ public final class ProjectFile {
         .filter(r -> r.backdrop() != null && r.stage() != Stage.GATHER)
         .findFirst()
         .ifPresent(result -> {
-          workspace.show(result);
-          workspace.stageProperty().set(result.stage());
+          workspace.display().show(result);
+          workspace.display().stageProperty().set(result.stage());
         });
   }
 }

@@ -26,6 +26,7 @@ public final class ProjectPicture {
   public static void keep(Workspace workspace, Supplier<int[]> pixels) {
     Runnable write = () -> write(workspace, pixels.get());
     workspace
+        .display()
         .paneAProperty()
         .addListener(
             (p, before, now) -> workspace.lanes().save().atRest(ProjectPicture.class, REST, write));

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.ViewPlace;
 import sharpkestrel.app.model.Workspace;
@@ -23,12 +24,12 @@ final class ShownJson {
   private ShownJson() {}
 
   static void write(Workspace workspace, ObjectNode node) {
-    name(workspace.paneAProperty().get(), PANE_A, node);
-    name(workspace.paneBProperty().get(), PANE_B, node);
-    node.put(COMPARE, key(workspace.compareProperty().get()));
-    node.put(STAGE, key(workspace.stageProperty().get()));
-    LookJson.write(List.of(workspace.lookProperty().get()), node.putArray(LOOK));
-    ViewPlace view = workspace.viewProperty().get();
+    name(workspace.display().paneAProperty().get(), PANE_A, node);
+    name(workspace.display().paneBProperty().get(), PANE_B, node);
+    node.put(COMPARE, key(workspace.display().compareProperty().get()));
+    node.put(STAGE, key(workspace.display().stageProperty().get()));
+    LookJson.write(List.of(workspace.display().lookProperty().get()), node.putArray(LOOK));
+    ViewPlace view = workspace.display().viewProperty().get();
     if (view != null) {
       node.putObject(VIEW)
           .put("x", view.x())
@@ -55,22 +56,24 @@ final class ShownJson {
    */
   static boolean restore(Workspace workspace, JsonNode node, Result result) {
     if (result.name().equals(node.path(PANE_B).asText())) {
-      workspace.paneBProperty().set(result);
+      workspace.display().paneBProperty().set(result);
     }
     if (!result.name().equals(node.path(PANE_A).asText())) {
       return false;
     }
-    LookJson.read(node.path(LOOK)).forEach(workspace.lookProperty()::set);
-    one(Workspace.Compare.class, node.path(COMPARE)).ifPresent(workspace.compareProperty()::set);
-    workspace.show(result);
+    LookJson.read(node.path(LOOK)).forEach(workspace.display().lookProperty()::set);
+    one(Display.Compare.class, node.path(COMPARE))
+        .ifPresent(workspace.display().compareProperty()::set);
+    workspace.display().show(result);
     JsonNode view = node.path(VIEW);
     double scale = view.path("units_per_pixel").asDouble();
     if (scale > 0) {
       workspace
+          .display()
           .viewWantedProperty()
           .set(new ViewPlace(view.path("x").asDouble(), view.path("y").asDouble(), scale));
     }
-    one(Stage.class, node.path(STAGE)).ifPresent(workspace.stageProperty()::set);
+    one(Stage.class, node.path(STAGE)).ifPresent(workspace.display().stageProperty()::set);
     return true;
   }
 

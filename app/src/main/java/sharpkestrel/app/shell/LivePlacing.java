@@ -48,7 +48,7 @@ public final class LivePlacing {
 
   public LivePlacing(Workspace workspace) {
     this.workspace = workspace;
-    workspace.paneAProperty().addListener((p, before, now) -> state.set(of(now)));
+    workspace.display().paneAProperty().addListener((p, before, now) -> state.set(of(now)));
   }
 
   private static State of(Result shown) {
@@ -82,7 +82,7 @@ public final class LivePlacing {
    * @param col of what pane A shows, in the middle of the picture
    */
   public void toggle(double col, double row, Arrival arrival) {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     switch (state.get()) {
       case NONE ->
         workspace
@@ -93,14 +93,14 @@ public final class LivePlacing {
         Grid grid = ((Raster) shown.value()).grid();
         double[] image = toImage(shown, grid.affine().x(col, row), grid.affine().y(col, row));
         arrival.at(raw, image[0], image[1]);
-        workspace.show(raw);
+        workspace.display().show(raw);
       }
       case RAW ->
         place(shown, result -> {
           double[] place = toGround(result, col, row);
           Affine toPixel = ((Raster) result.value()).grid().affine().inverse();
           arrival.at(result, toPixel.x(place[0], place[1]), toPixel.y(place[0], place[1]));
-          workspace.show(result);
+          workspace.display().show(result);
         });
     }
   }
@@ -187,7 +187,7 @@ public final class LivePlacing {
 
   /** The best heights at hand, in words. */
   private String heights(Result raw, Map<String, String> files, Map<String, String> settings) {
-    Map<String, String> offered = workspace.suggestions();
+    Map<String, String> offered = workspace.suggestions().all();
     String model = offered.getOrDefault("heights", offered.getOrDefault("coarse-heights", ""));
     if (model.isEmpty()) {
       double height = rpcOf(raw).orElseThrow().heightOffset();

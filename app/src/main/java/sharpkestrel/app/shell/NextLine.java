@@ -44,19 +44,19 @@ final class NextLine extends HBox {
     close.getStyleClass().add("plain");
     close.setTooltip(new Tooltip("Not now"));
     close.setOnAction(e -> {
-      closedFor = workspace.paneAProperty().get();
+      closedFor = workspace.display().paneAProperty().get();
       refresh();
     });
     getChildren().addAll(why, act, close);
     InvalidationListener changed = o -> refresh();
-    workspace.paneAProperty().addListener(changed);
+    workspace.display().paneAProperty().addListener(changed);
     workspace.results().addListener(changed);
     bench.inHandProperty().addListener(changed);
     refresh();
   }
 
   private void refresh() {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     setVisible(false);
     if (shown == null || shown == closedFor) {
       return;

@@ -23,6 +23,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import sharpkestrel.app.bench.Bench;
 import sharpkestrel.app.look.LookCard;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -109,8 +110,8 @@ public final class Shell extends StackPane {
     features.setVisible(false);
     ProjectPicture.keep(
         workspace, () -> picture.small(ProjectPicture.WIDTH, ProjectPicture.HEIGHT));
-    picture.onPicked(row -> workspace.selectedRowProperty().set(row));
-    workspace.selectedRowProperty().addListener((p, before, now) -> showFeatures(now));
+    picture.onPicked(row -> workspace.display().selectedRowProperty().set(row));
+    workspace.display().selectedRowProperty().addListener((p, before, now) -> showFeatures(now));
     well.setOnDragOver(e -> {
       if (e.getDragboard().hasString()) {
         e.acceptTransferModes(javafx.scene.input.TransferMode.LINK);
@@ -120,8 +121,8 @@ public final class Shell extends StackPane {
         .filter(r -> ("result:" + r.name()).equals(e.getDragboard().getString()))
         .findFirst()
         .ifPresent(r -> {
-          workspace.paneBProperty().set(r);
-          workspace.compareProperty().set(Workspace.Compare.SWIPE);
+          workspace.display().paneBProperty().set(r);
+          workspace.display().compareProperty().set(Display.Compare.SWIPE);
         }));
   }
 
@@ -138,8 +139,8 @@ public final class Shell extends StackPane {
       keys.bind(KeyCode.getKeyCode(String.valueOf(k + 1)), true, () -> ownLook(place));
     }
     keys.key(KeyCode.X, "swap panes", this::swap);
-    keys.key(KeyCode.W, "swipe", () -> toggle(Workspace.Compare.SWIPE));
-    keys.key(KeyCode.S, "side by side", () -> toggle(Workspace.Compare.SIDE_BY_SIDE));
+    keys.key(KeyCode.W, "swipe", () -> toggle(Display.Compare.SWIPE));
+    keys.key(KeyCode.S, "side by side", () -> toggle(Display.Compare.SIDE_BY_SIDE));
     keys.key(KeyCode.B, "hold to blink", () -> picture.setBlinking(true));
     keys.key(KeyCode.L, "the raw scene placed live, or raw again", this::togglePlaced);
     keys.key(KeyCode.V, "overview of all of pane A", picture::toggleOverview);
@@ -167,8 +168,8 @@ public final class Shell extends StackPane {
   }
 
   private boolean ownLook(int place) {
-    if (place < workspace.ownLooks().size()) {
-      look(workspace.ownLooks().get(place));
+    if (place < workspace.display().ownLooks().size()) {
+      look(workspace.display().ownLooks().get(place));
     }
     return true;
   }
@@ -196,7 +197,7 @@ public final class Shell extends StackPane {
   /** A lifted bench covers the picked object's features; its table shows them. */
   private void lift(boolean up) {
     bench.setLifted(up);
-    showFeatures(workspace.selectedRowProperty().get());
+    showFeatures(workspace.display().selectedRowProperty().get());
   }
 
   private void drop() {
@@ -204,7 +205,7 @@ public final class Shell extends StackPane {
     bench.drop();
     workspace.messages().clear();
     lift(false);
-    workspace.selectedRowProperty().set(-1);
+    workspace.display().selectedRowProperty().set(-1);
     help.setVisible(false);
     looks.setVisible(false);
     queue.setVisible(false);
@@ -320,26 +321,30 @@ public final class Shell extends StackPane {
   }
 
   private void look(Look look) {
-    workspace.lookProperty().set(workspace.lookProperty().get().changedTo(look));
+    workspace
+        .display()
+        .lookProperty()
+        .set(workspace.display().lookProperty().get().changedTo(look));
   }
 
-  private void toggle(Workspace.Compare mode) {
+  private void toggle(Display.Compare mode) {
     workspace
+        .display()
         .compareProperty()
-        .set(workspace.compareProperty().get() == mode ? Workspace.Compare.ONE : mode);
+        .set(workspace.display().compareProperty().get() == mode ? Display.Compare.ONE : mode);
   }
 
   private void swap() {
-    Result a = workspace.paneAProperty().get();
-    Result b = workspace.paneBProperty().get();
+    Result a = workspace.display().paneAProperty().get();
+    Result b = workspace.display().paneBProperty().get();
     if (b != null) {
-      workspace.paneBProperty().set(a);
-      workspace.show(b);
+      workspace.display().paneBProperty().set(a);
+      workspace.display().show(b);
     }
   }
 
   private void showFeatures(int row) {
-    Result result = workspace.paneAProperty().get();
+    Result result = workspace.display().paneAProperty().get();
     features.setVisible(false);
     status.showPicked("");
     if (row < 0 || result == null) {

@@ -12,6 +12,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.SVGPath;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 
@@ -126,18 +127,18 @@ final class TopBar extends HBox {
             () -> "Look "
                 + lookShown(workspace)
                 + "  "
-                + workspace.lookProperty().get().stretch().toText(),
-            workspace.lookProperty(),
-            workspace.paneAProperty()));
+                + workspace.display().lookProperty().get().stretch().toText(),
+            workspace.display().lookProperty(),
+            workspace.display().paneAProperty()));
     return button;
   }
 
   /** The look in hand, or what stands in for it where pane A lacks its bands. */
   private static String lookShown(Workspace workspace) {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     return shown == null || shown.backdrop() == null
-        ? workspace.lookProperty().get().name()
-        : workspace.lookProperty().get().nameOn(shown.backdrop());
+        ? workspace.display().lookProperty().get().name()
+        : workspace.display().lookProperty().get().nameOn(shown.backdrop());
   }
 
   private static HBox compare(Workspace workspace) {
@@ -146,21 +147,24 @@ final class TopBar extends HBox {
     box.setAlignment(javafx.geometry.Pos.CENTER);
     box.setMaxHeight(Region.USE_PREF_SIZE);
     ToggleGroup group = new ToggleGroup();
-    Map<Workspace.Compare, String> names = new java.util.EnumMap<>(Map.of(
-        Workspace.Compare.ONE, "One",
-        Workspace.Compare.SWIPE, "Swipe",
-        Workspace.Compare.SIDE_BY_SIDE, "Side by side"));
+    Map<Display.Compare, String> names = new java.util.EnumMap<>(Map.of(
+        Display.Compare.ONE, "One",
+        Display.Compare.SWIPE, "Swipe",
+        Display.Compare.SIDE_BY_SIDE, "Side by side"));
     names.forEach((mode, name) -> {
       ToggleButton button = new ToggleButton(name);
       button.setId("compare-" + mode.name().toLowerCase(java.util.Locale.ROOT));
       button.setToggleGroup(group);
       button.setMinWidth(USE_PREF_SIZE);
-      button.setSelected(mode == workspace.compareProperty().get());
+      button.setSelected(mode == workspace.display().compareProperty().get());
       button.setOnAction(e -> {
-        workspace.compareProperty().set(mode);
+        workspace.display().compareProperty().set(mode);
         button.setSelected(true);
       });
-      workspace.compareProperty().addListener((p, before, now) -> button.setSelected(now == mode));
+      workspace
+          .display()
+          .compareProperty()
+          .addListener((p, before, now) -> button.setSelected(now == mode));
       box.getChildren().add(button);
     });
     return box;

@@ -37,6 +37,7 @@ import javafx.scene.shape.LineTo;
 import javafx.scene.shape.MoveTo;
 import javafx.scene.shape.Path;
 import sharpkestrel.app.bench.Bench;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.NotOpen;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -86,7 +87,7 @@ final class Trail extends ScrollPane {
         .addListener((p, before, scene) -> scene.addPostLayoutPulseListener(() -> {
           if (lineageChanged) {
             lineageChanged = false;
-            drawLineage(workspace.paneAProperty().get());
+            drawLineage(workspace.display().paneAProperty().get());
           }
         }));
     find.setId("trail-find");
@@ -102,9 +103,9 @@ final class Trail extends ScrollPane {
     });
     workspace.results().addListener((ListChangeListener<Result>) change -> rebuild());
     workspace.notOpen().addListener((ListChangeListener<NotOpen>) change -> rebuild());
-    workspace.stageProperty().addListener((p, before, now) -> rebuild());
-    workspace.paneAProperty().addListener((p, before, now) -> showInPanes());
-    workspace.paneBProperty().addListener((p, before, now) -> showInPanes());
+    workspace.display().stageProperty().addListener((p, before, now) -> rebuild());
+    workspace.display().paneAProperty().addListener((p, before, now) -> showInPanes());
+    workspace.display().paneBProperty().addListener((p, before, now) -> showInPanes());
     rebuild();
   }
 
@@ -116,7 +117,7 @@ final class Trail extends ScrollPane {
     Set<String> stale = workspace.maker().stale();
     for (Stage stage : Stage.values()) {
       List<Result> results = workspace.of(stage);
-      boolean current = stage == workspace.stageProperty().get();
+      boolean current = stage == workspace.display().stageProperty().get();
       Node head = stageRow(stage, results.size(), current);
       stages.put(stage, head);
       box.getChildren().add(head);
@@ -162,10 +163,10 @@ final class Trail extends ScrollPane {
             .sorted(Comparator.comparing(this::placeOfScene))
             .toList()
         : workspace.of(stage);
-    if (results.isEmpty() || stage == workspace.stageProperty().get()) {
+    if (results.isEmpty() || stage == workspace.display().stageProperty().get()) {
       return results;
     }
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     Result one = results.reversed().stream()
         .filter(result -> shown == result || shown != null && shown.descendsFrom(result))
         .findFirst()
@@ -183,7 +184,7 @@ final class Trail extends ScrollPane {
   private boolean foldsByScene(Stage stage) {
     List<Result> results = workspace.of(stage);
     return find.getText().isBlank()
-        && stage == workspace.stageProperty().get()
+        && stage == workspace.display().stageProperty().get()
         && results.size() > MANY
         && results.stream().map(Trail::sceneOf).distinct().count() > 1;
   }
@@ -211,7 +212,7 @@ final class Trail extends ScrollPane {
 
   /** Folded are all scenes but that of what the panes show, and those that were opened by a click. */
   private boolean isFolded(String scene, Result result) {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     boolean inHand = shown != null && sceneOf(shown).equals(scene);
     return !inHand && !unfolded.contains(scene) && !isInPane(result);
   }
@@ -308,14 +309,15 @@ final class Trail extends ScrollPane {
   }
 
   private void showInB(Result result) {
-    workspace.paneBProperty().set(result);
-    if (workspace.compareProperty().get() == Workspace.Compare.ONE) {
+    workspace.display().paneBProperty().set(result);
+    if (workspace.display().compareProperty().get() == Display.Compare.ONE) {
       workspace
+          .display()
           .compareProperty()
           .set(
-              workspace.sharesGround(result)
-                  ? Workspace.Compare.SWIPE
-                  : Workspace.Compare.SIDE_BY_SIDE);
+              workspace.display().sharesGround(result)
+                  ? Display.Compare.SWIPE
+                  : Display.Compare.SIDE_BY_SIDE);
     }
   }
 
@@ -326,8 +328,8 @@ final class Trail extends ScrollPane {
   }
 
   private boolean isInPane(Result result) {
-    return result == workspace.paneAProperty().get()
-        || result == workspace.paneBProperty().get();
+    return result == workspace.display().paneAProperty().get()
+        || result == workspace.display().paneBProperty().get();
   }
 
   /** What a pane shows is on the trail, even of a stage that is folded. */
@@ -360,7 +362,7 @@ final class Trail extends ScrollPane {
     } else if (count > 0) {
       row.getStyleClass().add("filled");
     }
-    row.setOnMouseClicked(e -> workspace.stageProperty().set(stage));
+    row.setOnMouseClicked(e -> workspace.display().stageProperty().set(stage));
     return row;
   }
 
@@ -415,9 +417,9 @@ final class Trail extends ScrollPane {
         showInB(result);
       } else {
         // Shown first, so that a panel that is built for the stage takes what goes with it.
-        workspace.show(result);
-        if (!workspace.bothPanesHeldProperty().get()) {
-          workspace.stageProperty().set(result.stage());
+        workspace.display().show(result);
+        if (!workspace.display().bothPanesHeldProperty().get()) {
+          workspace.display().stageProperty().set(result.stage());
         }
       }
     });
@@ -464,7 +466,7 @@ final class Trail extends ScrollPane {
   }
 
   private void lightAncestors(Result result, boolean on) {
-    drawLineage(on ? result : workspace.paneAProperty().get());
+    drawLineage(on ? result : workspace.display().paneAProperty().get());
     for (Result other : workspace.results()) {
       Node row = rows.get(other.name());
       if (row != null && result.descendsFrom(other)) {
@@ -482,13 +484,13 @@ final class Trail extends ScrollPane {
     requestLayout();
     rows.forEach((name, row) -> {
       row.getStyleClass().removeAll("in-a", "in-b");
-      Result a = workspace.paneAProperty().get();
-      Result b = workspace.paneBProperty().get();
+      Result a = workspace.display().paneAProperty().get();
+      Result b = workspace.display().paneBProperty().get();
       if (a != null && a.name().equals(name)) {
         row.getStyleClass().add("in-a");
       } else if (b != null
           && b.name().equals(name)
-          && workspace.compareProperty().get() != Workspace.Compare.ONE) {
+          && workspace.display().compareProperty().get() != Display.Compare.ONE) {
         row.getStyleClass().add("in-b");
       }
     });

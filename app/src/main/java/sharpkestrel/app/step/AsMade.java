@@ -37,7 +37,7 @@ final class AsMade extends Button {
       settings.setAll(result.settings());
       inputs.takeAsIn(result);
     }));
-    watch.on(workspace.paneAProperty(), now -> refresh());
+    watch.on(workspace.display().paneAProperty(), now -> refresh());
     refresh();
   }
 
@@ -73,7 +73,7 @@ final class AsMade extends Button {
   /** What is in pane A, or the nearest that it comes from, that this step made; previews are not made yet. */
   private Optional<Result> made() {
     Deque<Result> near = new ArrayDeque<>();
-    Optional.ofNullable(workspace.paneAProperty().get()).ifPresent(near::add);
+    Optional.ofNullable(workspace.display().paneAProperty().get()).ifPresent(near::add);
     while (!near.isEmpty()) {
       Result result = near.remove();
       boolean kept = workspace.named(result.name()).isPresent();

@@ -170,7 +170,7 @@ public final class StepInputs {
     Choice before = box.getValue();
     List<Choice> choices = new ArrayList<>(
         workspace.fitting(input).stream().map(r -> new Choice(r, "")).toList());
-    String file = workspace.offered(step, input);
+    String file = workspace.suggestions().offered(step, input);
     if (!file.isEmpty()) {
       choices.add(0, new Choice(null, file));
     }
@@ -207,7 +207,7 @@ public final class StepInputs {
    * else the newest; never what this step made itself.
    */
   private Choice preferred(StepSpec.Input input, List<Choice> choices) {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     List<Choice> others =
         choices.stream().filter(c -> c.result() == null || !isOwn(c.result())).toList();
     return others.stream()

@@ -124,13 +124,13 @@ public final class StepPanel extends HBox {
     HBox.setHgrow(card, Priority.ALWAYS);
     getChildren().addAll(card, actions());
     inputs.refresh();
-    inputs.prefer(workspace.paneAProperty().get());
+    inputs.prefer(workspace.display().paneAProperty().get());
     watch.on(workspace.results(), inputs::refresh);
-    watch.on(workspace.paneAProperty(), now -> {
+    watch.on(workspace.display().paneAProperty(), now -> {
       inputs.prefer(now);
       takeShown(now);
     });
-    takeShown(workspace.paneAProperty().get());
+    takeShown(workspace.display().paneAProperty().get());
   }
 
   /** A step that writes beside a file is offered the file that is shown, and what its bands count as, to be confirmed or changed. */

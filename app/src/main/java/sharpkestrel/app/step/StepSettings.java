@@ -252,7 +252,7 @@ public final class StepSettings {
       return box;
     }
     boolean auto = leavesOpen(option);
-    String offered = workspace.offered(step, option);
+    String offered = workspace.suggestions().offered(step, option);
     TextField text = new TextField(offered.isEmpty() && !auto ? option.initial() : offered);
     boolean ofNumber =
         !option.initial().isEmpty() && Character.isDigit(option.initial().charAt(0));
@@ -263,7 +263,7 @@ public final class StepSettings {
     }
     text.focusedProperty().addListener((p, before, now) -> {
       if (!now) {
-        workspace.offer(step, option, text.getText());
+        workspace.suggestions().offer(step, option, text.getText());
       }
     });
     boolean foundOut = auto && !option.isText();

@@ -32,7 +32,7 @@ public final class ChoicePainter {
     this.choice = choice;
     this.picture = picture;
     choice.onChange(this::paint);
-    workspace.featureShownProperty().addListener((p, before, now) -> paint());
+    workspace.display().featureShownProperty().addListener((p, before, now) -> paint());
   }
 
   /** Draws them, whoever has drawn them meanwhile. */
@@ -46,7 +46,7 @@ public final class ChoicePainter {
     if (set == null) {
       return;
     }
-    Optional<Table.Column> feature = workspace.featureOf(set.table());
+    Optional<Table.Column> feature = workspace.display().featureOf(set.table());
     boolean plain = choice.isAll()
         && feature.isEmpty()
         && choice.kept(0).isEmpty()

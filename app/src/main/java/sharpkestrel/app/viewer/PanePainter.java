@@ -1,5 +1,6 @@
 package sharpkestrel.app.viewer;
 
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Affine;
 
@@ -57,7 +58,7 @@ final class PanePainter {
   }
 
   boolean showsB() {
-    return workspace.compareProperty().get() != Workspace.Compare.ONE && panes.b() != null
+    return workspace.display().compareProperty().get() != Display.Compare.ONE && panes.b() != null
         || blinking && canOverlay();
   }
 
@@ -69,7 +70,7 @@ final class PanePainter {
     if (blinking && canOverlay()) {
       return draw(b, view, 0, width, height);
     }
-    return switch (workspace.compareProperty().get()) {
+    return switch (workspace.display().compareProperty().get()) {
       case SWIPE -> {
         int split = canOverlay() ? (int) (swipe * width) : width;
         boolean complete = draw(a, view, 0, split, height);

@@ -1,5 +1,6 @@
 package sharpkestrel.app.viewer;
 
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.ViewPlace;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.geo.Crs;
@@ -27,10 +28,10 @@ final class PaneViews {
   PaneViews(Workspace workspace, Panes panes) {
     this.workspace = workspace;
     this.panes = panes;
-    workspace.compareProperty().addListener((p, before, now) -> {
+    workspace.display().compareProperty().addListener((p, before, now) -> {
       // what was in the middle of pane A stays there
-      boolean halved = now == Workspace.Compare.SIDE_BY_SIDE;
-      if (a != null && halved != (before == Workspace.Compare.SIDE_BY_SIDE)) {
+      boolean halved = now == Display.Compare.SIDE_BY_SIDE;
+      if (a != null && halved != (before == Display.Compare.SIDE_BY_SIDE)) {
         a = a.panned(width / (halved ? -4 : 4), 0);
       }
     });
@@ -50,7 +51,8 @@ final class PaneViews {
   }
 
   boolean sideBySide() {
-    return workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE && panes.b() != null;
+    return workspace.display().compareProperty().get() == Display.Compare.SIDE_BY_SIDE
+        && panes.b() != null;
   }
 
   /** Whether pane B lies in another world beside pane A. */
@@ -147,7 +149,7 @@ final class PaneViews {
     }
     double scale = place.unitsPerPixel();
     // pane B may be on its way still
-    boolean halved = workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE;
+    boolean halved = workspace.display().compareProperty().get() == Display.Compare.SIDE_BY_SIDE;
     double across = halved ? Math.floor(width / 2) : width;
     a = new Viewport(place.x() - scale * across / 2, place.y() - scale * height / 2, scale);
     bOf = null;

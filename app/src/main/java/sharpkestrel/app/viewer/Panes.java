@@ -70,17 +70,17 @@ final class Panes {
     this.stretchWindow = stretchWindow;
     this.changed = changed;
     rested.setOnFinished(e -> followView());
-    workspace.paneAProperty().addListener((p, before, now) -> {
+    workspace.display().paneAProperty().addListener((p, before, now) -> {
       wantedPaint = null;
       prepare(true);
     });
-    workspace.paneBProperty().addListener((p, before, now) -> prepare(false));
-    workspace.bothPanesHeldProperty().addListener((p, before, now) -> follow());
-    workspace.lookProperty().addListener((p, before, now) -> {
+    workspace.display().paneBProperty().addListener((p, before, now) -> prepare(false));
+    workspace.display().bothPanesHeldProperty().addListener((p, before, now) -> follow());
+    workspace.display().lookProperty().addListener((p, before, now) -> {
       look(true, before, now);
       look(false, before, now);
     });
-    workspace.selectedRowProperty().addListener((p, before, now) -> {
+    workspace.display().selectedRowProperty().addListener((p, before, now) -> {
       if (a != null && a.paint != null) {
         a.paint = a.paint.withSelected(now);
         changed.run();
@@ -105,14 +105,14 @@ final class Panes {
 
   /** Whether pane A shows the result that it is to show. */
   boolean isCurrent() {
-    return a != null && a.result == workspace.paneAProperty().get();
+    return a != null && a.result == workspace.display().paneAProperty().get();
   }
 
   /** Draws objects of pane A another way: at once, or as soon as the layer that is being made for it is there. */
   void paint(ObjectPaint paint) {
     wantedPaint = paint;
     if (isCurrent()) {
-      a.paint = paint.withSelected(workspace.selectedRowProperty().get());
+      a.paint = paint.withSelected(workspace.display().selectedRowProperty().get());
       changed.run();
     }
   }
@@ -121,13 +121,16 @@ final class Panes {
   void paintAsFirst() {
     wantedPaint = null;
     if (isCurrent() && a.paint != null) {
-      a.paint = a.firstPaint.withSelected(workspace.selectedRowProperty().get());
+      a.paint =
+          a.firstPaint.withSelected(workspace.display().selectedRowProperty().get());
       changed.run();
     }
   }
 
   private Result wanted(boolean inA) {
-    return inA ? workspace.paneAProperty().get() : workspace.paneBProperty().get();
+    return inA
+        ? workspace.display().paneAProperty().get()
+        : workspace.display().paneBProperty().get();
   }
 
   /** Shows another look: at once where it colours the same bands from the same sample. */
@@ -154,7 +157,7 @@ final class Panes {
   }
 
   private void followView() {
-    StretchRule rule = workspace.lookProperty().get().stretch();
+    StretchRule rule = workspace.display().lookProperty().get().stretch();
     if (!rule.fromView() || rule.kind() == StretchRule.Kind.BY_HAND) {
       return;
     }
@@ -167,14 +170,15 @@ final class Panes {
   }
 
   private void resample(PaneLayer layer) {
-    Window window = stretchWindow.apply(layer.raster, workspace.lookProperty().get());
+    Window window =
+        stretchWindow.apply(layer.raster, workspace.display().lookProperty().get());
     if (window.isEmpty()) {
       return;
     }
     background.execute(() -> {
       StretchSample sample = StretchSample.of(layer.raster, layer.tiles.bands(), window);
       Platform.runLater(() -> {
-        layer.restretch(sample, workspace.lookProperty().get());
+        layer.restretch(sample, workspace.display().lookProperty().get());
         restretched.forEach(Runnable::run);
         changed.run();
       });
@@ -200,7 +204,7 @@ final class Panes {
       return;
     }
     Raster raster = result.backdrop();
-    Look look = workspace.lookProperty().get();
+    Look look = workspace.display().lookProperty().get();
     Window window = stretchWindow.apply(raster, look);
     systemOfB = inA ? systemOfB : systemOfA();
     CrsName system = inA ? CrsName.NONE : systemOfB;
@@ -212,7 +216,7 @@ final class Panes {
 
   /** The coordinates that pane B is shown in, so that both move together; unknown where it keeps its own. */
   private CrsName systemOfA() {
-    boolean locked = a != null && !workspace.bothPanesHeldProperty().get();
+    boolean locked = a != null && !workspace.display().bothPanesHeldProperty().get();
     return locked ? a.raster.grid().crs() : CrsName.NONE;
   }
 
@@ -252,7 +256,7 @@ final class Panes {
       boolean alike,
       BooleanSupplier wanted,
       Consumer<PaneLayer> ready) {
-    Look look = workspace.lookProperty().get();
+    Look look = workspace.display().lookProperty().get();
     PaneLayer like = a;
     make(
         wanted,
@@ -293,7 +297,8 @@ final class Panes {
       restretched.forEach(Runnable::run);
       follow();
       if (wantedPaint != null && made.paint != null) {
-        made.paint = wantedPaint.withSelected(workspace.selectedRowProperty().get());
+        made.paint =
+            wantedPaint.withSelected(workspace.display().selectedRowProperty().get());
       }
     } else {
       close(b, a);

@@ -4,6 +4,7 @@ import java.util.function.Consumer;
 import javafx.scene.Cursor;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Window;
@@ -100,7 +101,7 @@ final class PictureMouse {
   }
 
   private boolean onSwipe(MouseEvent e) {
-    return workspace.compareProperty().get() == Workspace.Compare.SWIPE
+    return workspace.display().compareProperty().get() == Display.Compare.SWIPE
         && panes.b() != null
         && Math.abs(e.getX() - painter.swipe() * picture.getWidth()) < NEAR;
   }

@@ -86,13 +86,13 @@ public final class PictureView extends Region {
       arrival = NOWHERE;
       lookWhereWanted();
     });
-    workspace.viewWantedProperty().addListener((p, before, now) -> {
+    workspace.display().viewWantedProperty().addListener((p, before, now) -> {
       if (panes.isCurrent()) {
         lookWhereWanted();
       }
     });
-    workspace.compareProperty().addListener((p, before, now) -> repaint());
-    workspace.objectStyleProperty().addListener((p, before, now) -> {
+    workspace.display().compareProperty().addListener((p, before, now) -> repaint());
+    workspace.display().objectStyleProperty().addListener((p, before, now) -> {
       compositor.setStyle(now);
       repaint();
     });
@@ -116,9 +116,9 @@ public final class PictureView extends Region {
   }
 
   private void lookWhereWanted() {
-    ViewPlace wanted = workspace.viewWantedProperty().get();
+    ViewPlace wanted = workspace.display().viewWantedProperty().get();
     if (wanted != null && views.lookAt(wanted)) {
-      workspace.viewWantedProperty().set(null);
+      workspace.display().viewWantedProperty().set(null);
       repaint();
     }
   }
@@ -430,7 +430,7 @@ public final class PictureView extends Region {
         drawnView = views.a();
         panes.viewMoved();
       }
-      workspace.viewProperty().set(views.place());
+      workspace.display().viewProperty().set(views.place());
       complete = painter.draw(w, h);
       complete &= overview.draw(compositor, a, views.a(), (int) views.paneWidth(), h);
       complete &= tools.draw(compositor, w, h, mouse.x(), mouse.y());

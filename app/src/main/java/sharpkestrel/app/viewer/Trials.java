@@ -50,7 +50,7 @@ public final class Trials {
 
   /** What is tried follows the look, as the picture around it does. */
   private void follow() {
-    Look look = workspace.lookProperty().get();
+    Look look = workspace.display().lookProperty().get();
     if (patch.layers().stream().allMatch(layer -> layer.showsBandsOf(look))) {
       for (PaneLayer layer : patch.layers()) {
         boolean alike = panes.a().holdsLike(layer.raster, look);

@@ -55,7 +55,7 @@ class ObjectChoiceTest {
   @BeforeEach
   void showObjects() {
     choice = new ObjectChoice(workspace);
-    workspace.paneAProperty().set(result("one"));
+    workspace.display().paneAProperty().set(result("one"));
   }
 
   private int chosen() {
@@ -121,12 +121,12 @@ class ObjectChoiceTest {
   void otherObjectsAreChosenAnew() {
     choice.filter("area < 10");
 
-    workspace.paneAProperty().set(result("two"));
+    workspace.display().paneAProperty().set(result("two"));
 
     assertThat(choice.isAll()).isTrue();
     assertThat(chosen()).isEqualTo(COUNT);
 
-    workspace.paneAProperty().set(null);
+    workspace.display().paneAProperty().set(null);
     assertThat(choice.objects()).isEmpty();
     assertThat(choice.chosen()).isEmpty();
   }

@@ -63,8 +63,8 @@ class WorkspaceTest {
   void aNewResultIsShownOverTheOneBefore() {
     Workspace workspace = twoResults();
 
-    assertThat(workspace.paneAProperty().get().name()).isEqualTo("ndvi");
-    assertThat(workspace.paneBProperty().get().name()).isEqualTo("ms");
+    assertThat(workspace.display().paneAProperty().get().name()).isEqualTo("ndvi");
+    assertThat(workspace.display().paneBProperty().get().name()).isEqualTo("ms");
   }
 
   @Test
@@ -74,7 +74,7 @@ class WorkspaceTest {
     workspace.undo().undo();
 
     assertThat(workspace.results()).extracting(Result::name).containsExactly("ms");
-    assertThat(workspace.paneAProperty().get().name()).isEqualTo("ms");
+    assertThat(workspace.display().paneAProperty().get().name()).isEqualTo("ms");
     workspace.undo().redo();
     assertThat(workspace.results()).extracting(Result::name).containsExactly("ms", "ndvi");
   }
@@ -101,12 +101,14 @@ class WorkspaceTest {
   void filesAndFiltersGivenToAStepAreOfferedToItAgainButNotItsNumbers() {
     Workspace workspace = new Workspace();
 
-    workspace.remember(
-        StepCatalogue.get("compare"),
-        Map.of("truth", "/data/roofs.gpkg"),
-        Map.of("wanted", "area >= 25", "overlap", "0.7"));
+    workspace
+        .suggestions()
+        .remember(
+            StepCatalogue.get("compare"),
+            Map.of("truth", "/data/roofs.gpkg"),
+            Map.of("wanted", "area >= 25", "overlap", "0.7"));
 
-    assertThat(workspace.suggestions())
+    assertThat(workspace.suggestions().all())
         .containsOnly(
             Map.entry("compare:truth", "/data/roofs.gpkg"),
             Map.entry("compare:wanted", "area >= 25"));
@@ -118,20 +120,28 @@ class WorkspaceTest {
     StepSpec ortho = StepCatalogue.get("ortho");
     StepSpec warp = StepCatalogue.get("warp");
 
-    workspace.remember(
-        ortho,
-        Map.of("heights", "/data/terrain.tif"),
-        Map.of("undulation", "47", "pixel-size", "0.5"));
+    workspace
+        .suggestions()
+        .remember(
+            ortho,
+            Map.of("heights", "/data/terrain.tif"),
+            Map.of("undulation", "47", "pixel-size", "0.5"));
 
-    assertThat(workspace.offered(warp, named(warp.inputs(), StepSpec.Input::name, "heights")))
+    assertThat(workspace
+            .suggestions()
+            .offered(warp, named(warp.inputs(), StepSpec.Input::name, "heights")))
         .isEqualTo("/data/terrain.tif");
-    assertThat(workspace.offered(warp, named(warp.options(), StepSpec.Option::name, "undulation")))
+    assertThat(workspace
+            .suggestions()
+            .offered(warp, named(warp.options(), StepSpec.Option::name, "undulation")))
         .isEqualTo("47");
-    assertThat(workspace.offered(warp, named(warp.options(), StepSpec.Option::name, "pixel-size")))
+    assertThat(workspace
+            .suggestions()
+            .offered(warp, named(warp.options(), StepSpec.Option::name, "pixel-size")))
         .isEmpty();
     // a step that leaves it open says nothing about the place
-    workspace.remember(ortho, Map.of(), Map.of("undulation", "auto"));
-    assertThat(workspace.suggestions()).containsEntry("undulation", "47");
+    workspace.suggestions().remember(ortho, Map.of(), Map.of("undulation", "auto"));
+    assertThat(workspace.suggestions().all()).containsEntry("undulation", "47");
   }
 
   private static <T> T named(List<T> all, Function<T, String> name, String wanted) {
@@ -187,15 +197,15 @@ class WorkspaceTest {
     Result before = workspace.named("ms").orElseThrow();
     Result after =
         before.remade(Map.of(), raster(BandRole.RED), new Origin.Fingerprint("new", "new"));
-    workspace.show(before);
+    workspace.display().show(before);
 
     workspace.replace("make ms again", before, after);
 
-    assertThat(workspace.paneAProperty().get()).isSameAs(after);
+    assertThat(workspace.display().paneAProperty().get()).isSameAs(after);
     assertThat(workspace.results()).extracting(Result::name).containsExactly("ms", "ndvi");
     assertThat(workspace.maker().stale()).contains("ndvi");
     workspace.undo().undo();
-    assertThat(workspace.paneAProperty().get()).isSameAs(before);
+    assertThat(workspace.display().paneAProperty().get()).isSameAs(before);
     assertThat(workspace.maker().stale()).isEmpty();
   }
 

@@ -24,6 +24,7 @@ import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 import sharpkestrel.app.SmallScene;
 import sharpkestrel.app.Waiting;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.NotOpen;
 import sharpkestrel.app.model.ObjectStyle;
@@ -406,24 +407,24 @@ class ProjectFileTest {
     Look own = new Look("Own", Look.INFRARED.roles(), Look.GREY.stretch(), false);
     ViewPlace place = new ViewPlace(512_010.5, -6_702_020, 0.25);
     WaitForAsyncUtils.asyncFx(() -> {
-          before.show(before.named("segment").orElseThrow());
-          before.paneBProperty().set(before.named("winnow").orElseThrow());
-          before.compareProperty().set(Workspace.Compare.SWIPE);
-          before.stageProperty().set(Stage.EXTRACT);
-          before.lookProperty().set(own);
-          before.viewProperty().set(place);
+          before.display().show(before.named("segment").orElseThrow());
+          before.display().paneBProperty().set(before.named("winnow").orElseThrow());
+          before.display().compareProperty().set(Display.Compare.SWIPE);
+          before.display().stageProperty().set(Stage.EXTRACT);
+          before.display().lookProperty().set(own);
+          before.display().viewProperty().set(place);
         })
         .get();
     untilSaved(before, "512010.5");
 
     Workspace after = opened();
 
-    assertThat(after.paneAProperty().get().name()).isEqualTo("segment");
-    assertThat(after.paneBProperty().get().name()).isEqualTo("winnow");
-    assertThat(after.compareProperty().get()).isEqualTo(Workspace.Compare.SWIPE);
-    assertThat(after.stageProperty().get()).isEqualTo(Stage.EXTRACT);
-    assertThat(after.lookProperty().get()).isEqualTo(own);
-    assertThat(after.viewWantedProperty().get()).isEqualTo(place);
+    assertThat(after.display().paneAProperty().get().name()).isEqualTo("segment");
+    assertThat(after.display().paneBProperty().get().name()).isEqualTo("winnow");
+    assertThat(after.display().compareProperty().get()).isEqualTo(Display.Compare.SWIPE);
+    assertThat(after.display().stageProperty().get()).isEqualTo(Stage.EXTRACT);
+    assertThat(after.display().lookProperty().get()).isEqualTo(own);
+    assertThat(after.display().viewWantedProperty().get()).isEqualTo(place);
   }
 
   @Test
@@ -434,7 +435,7 @@ class ProjectFileTest {
     WaitForAsyncUtils.waitForFxEvents();
     run(before, "open", Map.of(), Map.of(), Map.of("file", scene.toString()));
     run(before, "segment", Map.of("scene", "open"), Map.of(), Map.of("grain", "40"));
-    WaitForAsyncUtils.asyncFx(() -> before.show(before.named("open").orElseThrow()))
+    WaitForAsyncUtils.asyncFx(() -> before.display().show(before.named("open").orElseThrow()))
         .get();
     untilSaved(before, "\"pane_a\" : \"open\"");
     Files.writeString(
@@ -443,7 +444,7 @@ class ProjectFileTest {
     assertThat(Json.read(file).path("shown").path("pane_a").asText()).isEqualTo("gone");
     Workspace after = opened();
 
-    assertThat(after.paneAProperty().get().name()).isEqualTo("segment");
+    assertThat(after.display().paneAProperty().get().name()).isEqualTo("segment");
   }
 
   @Test
@@ -452,14 +453,14 @@ class ProjectFileTest {
     Platform.runLater(() -> ProjectFile.begin(workspace, project));
     WaitForAsyncUtils.waitForFxEvents();
     ObjectStyle style = new ObjectStyle(ObjectStyle.Which.PICKED, 3, 0.25, ObjectStyle.Fill.RANDOM);
-    Platform.runLater(() -> workspace.objectStyleProperty().set(style));
+    Platform.runLater(() -> workspace.display().objectStyleProperty().set(style));
     Path file = project.resolve("project.json");
     untilSaved(workspace, "picked");
 
-    assertThat(opened().objectStyleProperty().get()).isEqualTo(style);
+    assertThat(opened().display().objectStyleProperty().get()).isEqualTo(style);
     String text = Files.readString(file).replace("\"picked\"", "\"the green ones\"");
     Files.writeString(file, text);
-    assertThat(opened().objectStyleProperty().get()).isEqualTo(ObjectStyle.INITIAL);
+    assertThat(opened().display().objectStyleProperty().get()).isEqualTo(ObjectStyle.INITIAL);
   }
 
   private void close(Workspace workspace) throws Exception {

@@ -21,13 +21,13 @@ final class ScoresPanel extends VBox {
     setSpacing(6);
     setId("scores");
     watch.on(workspace.results(), () -> show(workspace));
-    watch.on(workspace.paneAProperty(), now -> show(workspace));
+    watch.on(workspace.display().paneAProperty(), now -> show(workspace));
     show(workspace);
   }
 
   private static Optional<Scores> scores(Workspace workspace) {
     return Stream.concat(
-            Stream.ofNullable(workspace.paneAProperty().get()),
+            Stream.ofNullable(workspace.display().paneAProperty().get()),
             workspace.results().reversed().stream())
         .map(Result::value)
         .filter(Scores.class::isInstance)

@@ -56,7 +56,7 @@ public final class SeamMarks implements PaneTool {
 
   @Override
   public boolean isInHand() {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     boolean there = model.stateProperty().get() != null || drawn != null;
     return there
         && shown != null
@@ -71,8 +71,9 @@ public final class SeamMarks implements PaneTool {
   }
 
   private Affine ground(boolean inB) {
-    Result shown =
-        inB ? workspace.paneBProperty().get() : workspace.paneAProperty().get();
+    Result shown = inB
+        ? workspace.display().paneBProperty().get()
+        : workspace.display().paneAProperty().get();
     return shown.backdrop().grid().affine();
   }
 

@@ -235,15 +235,17 @@ public final class SeamModel {
         step.feather(),
         step.lines().level(),
         Attachments.NONE);
-    workspace.show(new Result(
-        PREVIEW,
-        "Mosaic, not run yet",
-        StepCatalogue.get("mosaic"),
-        Map.of(),
-        Map.of(),
-        Map.of(),
-        ResultMaker.cached(raster),
-        new Origin.Fingerprint(PREVIEW + ++previews, "")));
+    workspace
+        .display()
+        .show(new Result(
+            PREVIEW,
+            "Mosaic, not run yet",
+            StepCatalogue.get("mosaic"),
+            Map.of(),
+            Map.of(),
+            Map.of(),
+            ResultMaker.cached(raster),
+            new Origin.Fingerprint(PREVIEW + ++previews, "")));
   }
 
   /** An area of the scene that is shown there is not used from now on; seams are to be found anew. */

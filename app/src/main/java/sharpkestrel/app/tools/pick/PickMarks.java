@@ -36,7 +36,7 @@ public final class PickMarks implements PaneTool {
 
   @Override
   public void draw(GraphicsContext g, boolean inB, Affine toScreen) {
-    if (inB || !(workspace.paneAProperty().get().value() instanceof Cut cut)) {
+    if (inB || !(workspace.display().paneAProperty().get().value() instanceof Cut cut)) {
       return;
     }
     Affine map = toScreen.after(cut.superpixels().grid().affine().inverse());

@@ -82,12 +82,12 @@ public final class PickModel {
   public PickModel(Workspace workspace, Watch watch) {
     this.workspace = workspace;
     kept = new KeptPicks(workspace);
-    watch.on(workspace.paneAProperty(), now -> follow());
+    watch.on(workspace.display().paneAProperty(), now -> follow());
     follow();
   }
 
   private void follow() {
-    Result shown = workspace.paneAProperty().get();
+    Result shown = workspace.display().paneAProperty().get();
     Cut now = shown != null && shown.value() instanceof Cut of ? of : null;
     if (now == null) {
       cut = null;
@@ -250,7 +250,7 @@ public final class PickModel {
       return;
     }
     Cut of = cut;
-    Raster scene = workspace.paneAProperty().get().backdrop();
+    Raster scene = workspace.display().paneAProperty().get().backdrop();
     List<Place> in = List.copyOf(inside);
     List<Place> out = List.copyOf(outside);
     ClickedObject known = clicked;

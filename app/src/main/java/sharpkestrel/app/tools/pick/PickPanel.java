@@ -69,7 +69,7 @@ final class PickPanel extends HBox {
       refresh();
       picture.repaint();
     });
-    watch.on(workspace.paneAProperty(), now -> refresh());
+    watch.on(workspace.display().paneAProperty(), now -> refresh());
     model.readyProperty().addListener((p, before, now) -> {
       refresh();
       picture.repaint();
@@ -147,7 +147,7 @@ final class PickPanel extends HBox {
     workspace.run(
         StepCatalogue.get("pick-objects"),
         title.getText().isBlank() ? "Picked" : title.getText().strip(),
-        Map.of("tree", workspace.paneAProperty().get()),
+        Map.of("tree", workspace.display().paneAProperty().get()),
         Map.of(),
         Map.of("places", model.places()));
   }

@@ -115,7 +115,7 @@ public final class ProfileMarks implements PaneTool {
 
   /** The object of what pane A shows; empty where it shows none there. */
   private Optional<Geometry> objectAt(int col, int row) {
-    return switch (workspace.paneAProperty().get().value()) {
+    return switch (workspace.display().paneAProperty().get().value()) {
       case ObjectSet set -> ObjectAt.outline(set.labels(), set.rowOf(), col, row);
       case Cut cut -> ObjectAt.outline(cut.superpixels(), cut.objectOf(), col, row);
       default -> Optional.empty();

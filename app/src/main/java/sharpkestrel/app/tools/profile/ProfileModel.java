@@ -89,7 +89,7 @@ public final class ProfileModel {
               measure();
             },
             failure -> workspace.messages().tell(failure.getMessage()));
-    watch.on(workspace.paneAProperty(), now -> measure());
+    watch.on(workspace.display().paneAProperty(), now -> measure());
     measure();
   }
 
@@ -104,7 +104,7 @@ public final class ProfileModel {
 
   /** The placed scene that pane A shows; null where it shows none. */
   public Raster scene() {
-    Result result = workspace.paneAProperty().get();
+    Result result = workspace.display().paneAProperty().get();
     Raster raster = result == null ? null : result.backdrop();
     return raster != null && raster.grid().crs().isKnown() ? raster : null;
   }

@@ -63,7 +63,7 @@ final class ProfilePanel extends HBox {
     getChildren().addAll(places(), new Card(6, spectrum), separability(), plot());
     model.places().addListener((ListChangeListener<ProfileModel.Place>) change -> fillList());
     model.shownProperty().addListener((p, before, now) -> show(now));
-    watch.on(workspace.paneAProperty(), now -> fillAxes());
+    watch.on(workspace.display().paneAProperty(), now -> fillAxes());
     fillList();
     fillAxes();
     show(model.shownProperty().get());
@@ -227,9 +227,9 @@ final class ProfilePanel extends HBox {
               "A look goes by what bands stand for, and one of these stands for nothing known. Give it a role with 'stack'.");
       return;
     }
-    Look now = workspace.lookProperty().get();
+    Look now = workspace.display().lookProperty().get();
     Look best3 = Look.of("Best three", bands.stream().map(Band::role).toArray(BandRole[]::new));
-    workspace.lookProperty().set(now.changedTo(best3));
+    workspace.display().lookProperty().set(now.changedTo(best3));
   }
 
   private void fillAxes() {

@@ -81,7 +81,7 @@ final class GrainPanel extends VBox {
       }
     });
     keep.setOnAction(e -> keep());
-    watch.on(workspace.paneAProperty(), now -> refresh());
+    watch.on(workspace.display().paneAProperty(), now -> refresh());
     refresh();
   }
 
@@ -90,7 +90,7 @@ final class GrainPanel extends VBox {
   }
 
   private Cut cut() {
-    Result result = workspace.paneAProperty().get();
+    Result result = workspace.display().paneAProperty().get();
     return result != null && result.value() instanceof Cut cut ? cut : null;
   }
 
@@ -184,7 +184,7 @@ final class GrainPanel extends VBox {
       // what was slid to is kept as soon as it is cut
       return;
     }
-    Result result = workspace.paneAProperty().get();
+    Result result = workspace.display().paneAProperty().get();
     Map<String, String> settings = new LinkedHashMap<>(result.settings());
     settings.put("grain", SettingValues.plain(shown.grain()));
     settings.remove("height");

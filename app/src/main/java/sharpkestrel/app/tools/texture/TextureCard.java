@@ -115,7 +115,7 @@ final class TextureCard extends VBox {
       }
     };
     grouping.selectedProperty().addListener((p, before, now) -> regroup.run());
-    watch.on(workspace.paneAProperty(), now -> regroup.run());
+    watch.on(workspace.display().paneAProperty(), now -> regroup.run());
     panel.onSettings(() -> {
       take(panel.settingTexts().getOrDefault("measures", "contrast,homogeneity,pair_entropy"));
       regroup.run();

@@ -32,7 +32,7 @@ final class TieHeights extends HBox {
     heights.setPrefWidth(132);
     heights.setConverter(new FileNames());
     heights.getItems().setAll("", OTHER);
-    String offered = workspace.suggestions().getOrDefault("heights", "");
+    String offered = workspace.suggestions().all().getOrDefault("heights", "");
     if (!offered.isEmpty()) {
       heights.getItems().add(0, offered);
     }
@@ -61,7 +61,7 @@ final class TieHeights extends HBox {
   /** Gives the model what is set; an undulation that was given elsewhere is taken up. */
   void take() {
     if (undulation.getText().isBlank() && !undulation.isFocused()) {
-      undulation.setText(workspace.suggestions().getOrDefault(UNDULATION, ""));
+      undulation.setText(workspace.suggestions().all().getOrDefault(UNDULATION, ""));
     }
     String text = undulation.getText().strip();
     try {
@@ -77,7 +77,7 @@ final class TieHeights extends HBox {
     StepSpec step = StepCatalogue.get("tiepoints");
     step.options().stream()
         .filter(option -> option.name().equals(UNDULATION))
-        .forEach(option -> workspace.offer(step, option, text));
+        .forEach(option -> workspace.suggestions().offer(step, option, text));
   }
 
   private void choose() {

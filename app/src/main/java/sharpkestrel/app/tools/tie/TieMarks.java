@@ -4,6 +4,7 @@ import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.tie.TieModel.Half;
@@ -48,9 +49,9 @@ public final class TieMarks implements PaneTool {
   @Override
   public boolean isInHand() {
     return model.isReady()
-        && workspace.compareProperty().get() == Workspace.Compare.SIDE_BY_SIDE
-        && shows(workspace.paneAProperty().get(), model.scene())
-        && workspace.paneBProperty().get() == model.reference();
+        && workspace.display().compareProperty().get() == Display.Compare.SIDE_BY_SIDE
+        && shows(workspace.display().paneAProperty().get(), model.scene())
+        && workspace.display().paneBProperty().get() == model.reference();
   }
 
   @Override

@@ -85,8 +85,8 @@ final class TiePanel extends HBox {
     bars = new ModelBars(kind -> model.kindProperty().set(kind));
     residuals = new ResidualList(model);
     getChildren().addAll(models(marks), points(), coverage(), actions());
-    watch.on(workspace.paneAProperty(), now -> take());
-    watch.on(workspace.paneBProperty(), now -> take());
+    watch.on(workspace.display().paneAProperty(), now -> take());
+    watch.on(workspace.display().paneBProperty(), now -> take());
     known = Set.copyOf(workspace.results());
     watch.on(workspace.results(), this::adoptFound);
     model.stateProperty().addListener((p, before, now) -> show());
@@ -211,9 +211,10 @@ final class TiePanel extends HBox {
   }
 
   private void take() {
-    if (workspace.stageProperty().get() == Stage.PLACE) {
+    if (workspace.display().stageProperty().get() == Stage.PLACE) {
       model.take(
-          sceneOf(workspace.paneAProperty().get()), workspace.paneBProperty().get());
+          sceneOf(workspace.display().paneAProperty().get()),
+          workspace.display().paneBProperty().get());
     }
     heights.take();
     show();

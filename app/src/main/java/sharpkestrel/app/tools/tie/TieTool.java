@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
-import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.model.Display;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;
@@ -54,8 +54,8 @@ public final class TieTool extends Tool {
 
   @Override
   protected void shown() {
-    if (desk.workspace().paneBProperty().get() != null) {
-      desk.workspace().compareProperty().set(Workspace.Compare.SIDE_BY_SIDE);
+    if (desk.workspace().display().paneBProperty().get() != null) {
+      desk.workspace().display().compareProperty().set(Display.Compare.SIDE_BY_SIDE);
     }
   }
 

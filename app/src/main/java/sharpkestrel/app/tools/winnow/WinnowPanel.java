@@ -87,8 +87,8 @@ final class WinnowPanel extends VBox {
     VBox.setVgrow(main, Priority.ALWAYS);
     getChildren().add(main);
     model.onChange(this::show);
-    watch.on(workspace.paneAProperty(), this::take);
-    take(workspace.paneAProperty().get());
+    watch.on(workspace.display().paneAProperty(), this::take);
+    take(workspace.display().paneAProperty().get());
   }
 
   private void take(Result result) {
@@ -116,7 +116,7 @@ final class WinnowPanel extends VBox {
 
   /** The tests of a project's last winnow, where its features are still measured. */
   private void offerTestsOfBefore(Table table) {
-    String tests = workspace.suggestions().getOrDefault("winnow:tests", "auto");
+    String tests = workspace.suggestions().all().getOrDefault("winnow:tests", "auto");
     if (!tests.equals("auto")) {
       List<RangeTest> before = RangeTest.parse(tests);
       if (before.stream().allMatch(test -> table.has(test.feature()))) {
@@ -210,7 +210,7 @@ final class WinnowPanel extends VBox {
     if (!text.isFocused()) {
       text.setText(model.text());
     }
-    Result a = workspace.paneAProperty().get();
+    Result a = workspace.display().paneAProperty().get();
     if (inHand
         && a != null
         && source != null
