@@ -11,7 +11,7 @@ import sharpkestrel.raster.RasterException;
  * Which demo survey is wanted: {@code --seed}, {@code --size} and {@code --scenario}, with the value after a blank or an
  * equals sign.
  */
-final class DemoOptions {
+public final class DemoOptions {
 
   /** Smaller ones hold no town, larger ones take longer to make than anybody waits. */
   private static final int LEAST = 256;
@@ -24,7 +24,7 @@ final class DemoOptions {
    * @param sizeOtherwise in pixels, where none is given
    * @throws RasterException that names what is wrong
    */
-  static Survey.Order order(List<String> arguments, int sizeOtherwise) {
+  public static Survey.Order order(List<String> arguments, int sizeOtherwise) {
     long seed = number(arguments, "--seed", 1);
     long size = number(arguments, "--size", sizeOtherwise);
     if (size < LEAST || size > MOST) {
@@ -35,7 +35,7 @@ final class DemoOptions {
     return new Survey.Order(seed, (int) size, scenario, 0, Survey.Holds.FIRST_SCENE);
   }
 
-  static Survey.Order order(List<String> arguments) {
+  public static Survey.Order order(List<String> arguments) {
     return order(arguments, DemoData.DEFAULT_SIZE);
   }
 

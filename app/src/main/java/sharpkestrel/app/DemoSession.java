@@ -21,7 +21,7 @@ import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 
 /** Opens the demo survey: makes it where it is not there, then gathers its raw scenes. */
-final class DemoSession {
+public final class DemoSession {
 
   /** The image that is shown first. */
   private static final String FIRST = "ms";
@@ -31,7 +31,7 @@ final class DemoSession {
   /**
    * @param afresh begins anew, in a project of its own, rather than where the last session stopped
    */
-  static void start(Workspace workspace, Survey.Order order, boolean afresh) {
+  public static void start(Workspace workspace, Survey.Order order, boolean afresh) {
     String name = (afresh ? "afresh-" : "fenwrack-") + order.label();
     Path folder = DemoData.home().resolve("projects").resolve(name);
     workspace.titleProperty().set("Fenwrack Sound");
@@ -109,7 +109,7 @@ final class DemoSession {
     suggestions.put("export:file", folder.resolve("metal-roofs.gpkg").toString());
   }
 
-  static void gather(Workspace workspace, Survey survey) {
+  public static void gather(Workspace workspace, Survey survey) {
     suggest(workspace, survey, workspace.folder());
     assemble(workspace, survey.item(), FIRST, FIRST, "Bands, raw", true);
     assemble(workspace, survey.item(), "pan", "pan", "Pan, raw", false);
@@ -141,7 +141,7 @@ final class DemoSession {
         order.seed(), order.size(), order.scenario(), order.bias(), Survey.Holds.ALL_FILES);
   }
 
-  static void addRest(Workspace workspace, Survey survey) {
+  public static void addRest(Workspace workspace, Survey survey) {
     if (workspace.named("photo").isEmpty()) {
       Path two = survey.item("scene-two");
       assemble(workspace, two, FIRST, "ms-two", "Bands two, raw", false);

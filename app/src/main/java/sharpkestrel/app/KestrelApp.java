@@ -91,21 +91,13 @@ public final class KestrelApp extends Application {
       showStart("");
     } else if (args.getFirst().equals("open")) {
       open(args);
-    } else if (args.contains("how-soon")) {
-      use(opened -> {});
     } else {
-      use(opened -> DemoSession.start(opened, DemoOptions.order(args), args.contains("shots")));
+      use(opened -> DemoSession.start(opened, DemoOptions.order(args), false));
     }
     // Last, so that the data is on its way while the window is built.
     stage.show();
     if (Boolean.getBoolean("kestrel.timing")) {
       FirstPicture.report(((Shell) stage.getScene().getRoot()).picture(), workspace);
-    }
-    if (args.contains("shots")) {
-      Shots.take(workspace, stage.getScene());
-    }
-    if (args.contains("how-soon")) {
-      HowSoon.measure(workspace, stage.getScene(), args.size() < 2 ? "" : args.get(1));
     }
   }
 

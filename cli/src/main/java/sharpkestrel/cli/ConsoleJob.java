@@ -7,7 +7,7 @@ import sharpkestrel.raster.Cancellation;
 import sharpkestrel.raster.Job;
 
 /** Progress on one line of the terminal, with the time left; warnings each once; Ctrl-C cancels. */
-final class ConsoleJob implements Job {
+public final class ConsoleJob implements Job {
 
   private final PrintWriter err;
   private final boolean live;
@@ -19,7 +19,7 @@ final class ConsoleJob implements Job {
   private long started;
   private long lastShown;
 
-  ConsoleJob(PrintWriter err, int threads, int tileSize) {
+  public ConsoleJob(PrintWriter err, int threads, int tileSize) {
     this.err = err;
     this.live = System.console() != null && System.console().isTerminal();
     this.threads = threads;

@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.concurrent.CancellationException;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
-import sharpkestrel.cli.fuzz.FuzzCommand;
 import sharpkestrel.expr.ExpressionException;
 import sharpkestrel.raster.Heap;
 import sharpkestrel.raster.Job;
@@ -43,21 +42,14 @@ public final class Main {
         .description("Sharp Kestrel: from very-high-resolution imagery to checked outlines.")
         .footer(
             "",
-            "In a window: kestrel demo, kestrel FILE|FOLDER..., kestrel open, kestrel shots.",
-            "For developers: kestrel test, kestrel quality, kestrel fuzz.");
+            "In a window: kestrel, kestrel demo, kestrel FILE|FOLDER..., kestrel open.",
+            "For developers: kestrel test, format, quality, place-quality, segment-quality, sharpen-quality, separability,",
+            "learn-roofs, fuzz, reference, shots, how-soon.");
     CommandLine line = new CommandLine(root);
     line.addSubcommand("run", new RunCommand());
     line.addSubcommand("step", StepCommands.commandLine());
     line.addSubcommand("info", new InfoCommand());
     line.addSubcommand("world", new WorldCommand());
-    line.addSubcommand("quality", new QualityCommand());
-    line.addSubcommand("sharpen-quality", new SharpenQualityCommand());
-    line.addSubcommand("segment-quality", new SegmentQualityCommand());
-    line.addSubcommand("learn-roofs", new LearnRoofsCommand());
-    line.addSubcommand("separability", new SeparabilityCommand());
-    line.addSubcommand("place-quality", new PlaceQualityCommand());
-    line.addSubcommand("fuzz", new FuzzCommand());
-    line.addSubcommand("reference", new ReferenceCommand());
     root.addOption(CommandLine.Model.OptionSpec.builder("-h", "--help")
         .usageHelp(true)
         .description("Show this help.")

@@ -1,2 +1,0 @@
-/** For developers: readers tried on files that were damaged on purpose. */
-package sharpkestrel.cli.fuzz;

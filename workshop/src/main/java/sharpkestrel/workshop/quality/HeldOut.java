@@ -1,0 +1,49 @@
+package sharpkestrel.workshop.quality;
+
+import java.util.List;
+import picocli.CommandLine.Option;
+import sharpkestrel.demo.DemoData;
+import sharpkestrel.demo.Scenario;
+import sharpkestrel.demo.Survey;
+import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.RasterException;
+
+/** The surveys that a report is made on. */
+final class HeldOut {
+
+  @Option(names = "--seeds", split = ",", description = "Held-out seeds, 101 and up.")
+  List<Long> seeds = List.of(101L, 102L, 103L);
+
+  @Option(
+      names = "--on-tuning-seeds",
+      description = "Allow seeds below 101; what is written says that it is no report.")
+  boolean onTuningSeeds;
+
+  @Option(names = "--size", description = "Panchromatic pixels along one side.")
+  int size = 4096;
+
+  /** Makes sure that no seed is one that settings may be tuned on, unless that was asked for. */
+  void check() {
+    for (long seed : seeds) {
+      if (seed < DemoData.FIRST_HELD_OUT && !onTuningSeeds) {
+        throw new RasterException("Seed " + seed
+            + " is one that settings may be tuned on; reports are made on seeds 101 and up. To look at it while tuning,"
+            + " add --on-tuning-seeds: the page then says so.");
+      }
+    }
+  }
+
+  /** The seeds, separated by commas. */
+  String seedsText() {
+    return String.join(",", seeds.stream().map(String::valueOf).toList());
+  }
+
+  /** A survey, all of it, made where it is not there yet. */
+  Survey survey(long seed, double bias, Job job) {
+    return SurveyMaker.make(
+        DemoData.surveys(),
+        new Survey.Order(seed, size, Scenario.WHOLE, bias, Survey.Holds.ALL_FILES),
+        job);
+  }
+}

@@ -1,0 +1,67 @@
+package sharpkestrel.workshop.quality;
+
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+import sharpkestrel.demo.WorldReport;
+import sharpkestrel.demo.truth.Separability;
+import sharpkestrel.io.AtomicFile;
+
+@Command(
+    name = "separability",
+    description =
+        "Measures how well one band or ratio tells roofs from what is taken for them in the demo surveys.",
+    mixinStandardHelpOptions = true)
+public final class SeparabilityCommand implements Runnable {
+
+  @Option(names = "--seeds", split = ",", description = "Seeds to look at.")
+  List<Long> seeds = List.of(101L, 102L, 103L);
+
+  @Option(names = "--size", description = "Panchromatic pixels along one side.")
+  int size = 4096;
+
+  @Option(names = "--out", description = "The page to write.")
+  Path page = Path.of("docs/quality/separability.md");
+
+  @Spec
+  CommandSpec spec;
+
+  @Override
+  public void run() {
+    PrintWriter out = spec.commandLine().getOut();
+    StringBuilder text = new StringBuilder("# Roofs and what is taken for them\n\n");
+    text.append("`./kestrel separability --seeds ")
+        .append(String.join(",", seeds.stream().map(String::valueOf).toList()))
+        .append(" --size ")
+        .append(size)
+        .append(
+            "` takes the mean number of each object of 20 m² and more in the first scene of the survey, without blur and"
+                + " noise, and finds the best threshold on any band or any ratio of two bands. Accuracy is the mean of the two"
+                + " classes' shares on the right side: 0.5 is chance, 1 is no task at all.\n\n"
+                + "| seed | roofs | others | best band or ratio | accuracy |\n|---|---|---|---|---|\n");
+    for (long seed : seeds) {
+      for (Separability.Result r : WorldReport.separability(seed, size)) {
+        String row = String.format(
+            Locale.ROOT,
+            "| %d | %d %s | %d %s | %s | %.3f |",
+            seed,
+            r.roofs(),
+            r.pair().roof.label(),
+            r.others(),
+            r.pair().other.label().replace("pale rock", "bare pale rock"),
+            r.feature(),
+            r.accuracy());
+        out.println(row);
+        out.flush();
+        text.append(row).append('\n');
+      }
+    }
+    AtomicFile.write(page, temporary -> Files.writeString(temporary, text.toString()));
+  }
+}
