@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.model.SheetRun;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.project.ProjectFile;
 import sharpkestrel.demo.DemoData;
@@ -178,10 +179,22 @@ final class Opening {
     }
     try {
       RunSheet sheet = RunSheet.read(json);
-      troubles.add(json.getFileName() + " is a run sheet of " + sheet.steps().size()
-          + " steps. Run it with ./kestrel run " + json + "; what it keeps can be opened here.");
+      workspace
+          .messages()
+          .tell(
+              json.getFileName() + " is a run sheet of " + sheet.steps().size() + " steps.",
+              "Run its steps here",
+              () -> runSheet(sheet, json.getParent()));
     } catch (RasterException noSheet) {
       addOutlines(json);
+    }
+  }
+
+  private void runSheet(RunSheet sheet, Path folder) {
+    try {
+      SheetRun.start(workspace, sheet, folder);
+    } catch (RasterException wrong) {
+      workspace.messages().tell(wrong.getMessage());
     }
   }
 

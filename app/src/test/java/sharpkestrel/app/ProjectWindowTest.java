@@ -282,4 +282,42 @@ class ProjectWindowTest {
     assertThat(robot.lookup("#recent-0").queryAs(Button.class).getTooltip().getText())
         .isEqualTo(project.toAbsolutePath().toString());
   }
+
+  /** A sheet's own names and relative paths hold here, beside results that have those names already. */
+  @Test
+  void aRunSheetThatIsOpenedIsOfferedAndItsStepsAreRun(FxRobot robot) throws IOException {
+    made(robot);
+    Path sheet = Files.writeString(folder.resolve("sheet.json"), """
+        {"title": "Fields", "variables": {"grain": "50"}, "steps": [
+          {"name": "open", "title": "The scene again", "step": "open", "file": "scene.tif"},
+          {"name": "objects", "title": "Finer", "step": "segment", "scene": "@open", "grain": "${grain}"}]}
+        """);
+
+    robot.interact(() -> Opening.into(workspace(), List.of(sheet)));
+    window
+        .waiting()
+        .until("the offer", () -> OpenWindow.text(robot, "#message").contains("sheet.json"));
+    assertThat(workspace().results()).hasSize(3);
+    robot.clickOn("#remedy");
+    window.waiting().results(5);
+
+    assertThat(titles()).endsWith("The scene again", "Finer");
+    Result finer = workspace().results().getLast();
+    assertThat(finer.inputs().get("scene").title()).isEqualTo("The scene again");
+    assertThat(finer.settings()).containsEntry("grain", "50");
+    assertThat(named("open").title()).isEqualTo("scene");
+  }
+
+  @Test
+  void moreFilesAreOpenedIntoTheProjectInHand(FxRobot robot) {
+    made(robot);
+    Path other = folder.resolve("other, with a comma.tif");
+    SmallScene.write(other, 0.3, 1);
+
+    robot.interact(() -> Opening.into(workspace(), List.of(other)));
+    window.waiting().results(4);
+
+    assertThat(titles()).endsWith("other, with a comma");
+    assertThat(workspace().folder().getFileName()).hasToString("project");
+  }
 }

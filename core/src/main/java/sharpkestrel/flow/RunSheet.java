@@ -176,6 +176,30 @@ public record RunSheet(String title, Map<String, String> variables, List<Entry> 
     }
   }
 
+  /**
+   * The same with its variables' values put in.
+   *
+   * @throws RasterException where a text names a variable that there is not
+   */
+  public RunSheet resolved() {
+    List<Entry> all = steps.stream()
+        .map(entry -> new Entry(
+            entry.name(),
+            entry.title(),
+            entry.step(),
+            resolved(entry.inputs()),
+            resolved(entry.settings()),
+            entry.keep()))
+        .toList();
+    return new RunSheet(title, Map.of(), all);
+  }
+
+  private Map<String, String> resolved(Map<String, String> texts) {
+    Map<String, String> all = new LinkedHashMap<>();
+    texts.forEach((name, text) -> all.put(name, resolve(text, variables)));
+    return all;
+  }
+
   public ObjectNode toJson() {
     ObjectNode root = Json.object().put("title", title);
     ObjectNode vars = root.putObject("variables");

@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.application.Platform;
@@ -215,8 +216,17 @@ public final class ResultMaker {
    * @throws RasterException where there is none
    */
   public Result current(String name) {
-    FutureTask<Result> look = new FutureTask<>(() -> workspace
-        .named(name)
+    return current(name, () -> workspace.named(name));
+  }
+
+  /**
+   * A result that is looked for on the interface thread.
+   *
+   * @param name what it is called where it is missed
+   */
+  Result current(String name, Supplier<Optional<Result>> found) {
+    FutureTask<Result> look = new FutureTask<>(() -> found
+        .get()
         .orElseThrow(
             () -> new RasterException("The result '" + name + "' it needs was not made.")));
     Platform.runLater(look);

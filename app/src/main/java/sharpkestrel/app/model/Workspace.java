@@ -232,19 +232,30 @@ public final class Workspace {
             new RunSheet.Entry(step.id(), title, step.id(), references, settings, false),
             job -> maker.make(step, inputs, files, settings, job),
             made -> {
-              Result result = new Result(
-                  uniqueName(step.id()),
-                  uniqueTitle(title),
-                  step,
-                  inputs,
-                  files,
-                  settings,
-                  made.value(),
-                  made.fingerprint());
+              Result result = result(step, title, inputs, files, settings, made);
               add(result);
               maker.keep(result);
             },
             failure -> messages.tell(failure.getMessage()));
+  }
+
+  /** What a step has made, under a name and a title that no other result has. */
+  Result result(
+      StepSpec step,
+      String title,
+      Map<String, Result> inputs,
+      Map<String, String> files,
+      Map<String, String> settings,
+      ResultMaker.Made made) {
+    return new Result(
+        uniqueName(step.id()),
+        uniqueTitle(title),
+        step,
+        inputs,
+        files,
+        settings,
+        made.value(),
+        made.fingerprint());
   }
 
   /**

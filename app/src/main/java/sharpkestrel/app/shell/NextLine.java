@@ -58,7 +58,8 @@ final class NextLine extends HBox {
   private void refresh() {
     Result shown = workspace.display().paneAProperty().get();
     setVisible(false);
-    if (shown == null || shown == closedFor) {
+    // what is worked on between both panes is not left half done
+    if (shown == null || shown == closedFor || bench.inHand().isBetweenPanes()) {
       return;
     }
     if (shown.value() instanceof Raster raster

@@ -4,6 +4,7 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
 import sharpkestrel.app.work.Lanes;
 import sharpkestrel.raster.Cancellation;
 import sharpkestrel.raster.Request;
@@ -23,7 +24,10 @@ abstract class Tiles<T> {
   /** Bytes that tiles of all layers together may take, where the heap is large enough. */
   static final long BUDGET = Math.min(256L << 20, Runtime.getRuntime().maxMemory() / 8);
 
-  private record Key(Tiles<?> layer, int level, int x, int y) {}
+  /** A number for each layer, so that what is kept of it does not keep it. */
+  private record Key(long layer, int level, int x, int y) {}
+
+  private static final AtomicLong LAYERS = new AtomicLong();
 
   /** A tile, or that there is none to be had. */
   private record Kept(Object tile, int bytes) {
@@ -35,6 +39,7 @@ abstract class Tiles<T> {
       .weigher((Key key, Kept kept) -> kept.bytes)
       .build();
 
+  private final long number = LAYERS.incrementAndGet();
   private final TileNews news;
   private final Cancellation cancellation = new Cancellation();
   private final Set<Key> asked = ConcurrentHashMap.newKeySet();
@@ -67,19 +72,19 @@ abstract class Tiles<T> {
   /** A tile, or null where it is not there: on its way, not asked for, or not to be had. */
   @SuppressWarnings("unchecked")
   final T find(int level, int x, int y) {
-    Kept kept = KEPT.getIfPresent(new Key(this, level, x, y));
+    Kept kept = KEPT.getIfPresent(new Key(number, level, x, y));
     return kept == null ? null : (T) kept.tile;
   }
 
   /** Whether a tile could not be made. */
   final boolean isFailed(int level, int x, int y) {
-    return failed && KEPT.getIfPresent(new Key(this, level, x, y)) == Kept.FAILED;
+    return failed && KEPT.getIfPresent(new Key(number, level, x, y)) == Kept.FAILED;
   }
 
   /** Keeps a tile that was made on the way to another. */
   final void keep(int level, int x, int y, T tile) {
     if (!cancellation.isCancelled()) {
-      KEPT.put(new Key(this, level, x, y), new Kept(tile, bytes(tile)));
+      KEPT.put(new Key(number, level, x, y), new Kept(tile, bytes(tile)));
     }
   }
 
@@ -90,7 +95,7 @@ abstract class Tiles<T> {
 
   /** Asks for a tile, unless it is on its way or is known not to be had. */
   final void ask(int level, int x, int y) {
-    Key key = new Key(this, level, x, y);
+    Key key = new Key(number, level, x, y);
     if (cancellation.isCancelled() || isFailed(level, x, y) || !asked.add(key)) {
       return;
     }
@@ -127,14 +132,16 @@ abstract class Tiles<T> {
   /** Forgets which tiles could not be made, so that they are asked for again when they are looked at. */
   void tryAgain() {
     failed = false;
-    KEPT.asMap().entrySet().removeIf(e -> e.getKey().layer == this && e.getValue() == Kept.FAILED);
+    KEPT.asMap()
+        .entrySet()
+        .removeIf(e -> e.getKey().layer == number && e.getValue() == Kept.FAILED);
     news.arrived();
   }
 
   /** No more tiles are wanted of this; those that are kept are let go. */
   void close() {
     cancellation.cancel();
-    KEPT.asMap().keySet().removeIf(key -> key.layer == this);
+    KEPT.asMap().keySet().removeIf(key -> key.layer == number);
   }
 
   /** Bytes that the tiles of all layers take now. */

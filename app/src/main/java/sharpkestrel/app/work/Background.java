@@ -9,7 +9,11 @@ import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
 
 /**
  * Threads for work behind the interface. On Linux, where Java's own thread priorities do nothing, they raise their
@@ -28,6 +32,22 @@ public final class Background {
   }
 
   private Background() {}
+
+  /** So long a thread waits for more work before it ends: a window that is gone leaves none. */
+  private static final long IDLE_SECONDS = 5;
+
+  /** Daemon threads that work at what is queued in its order, and end when nothing is left to do. */
+  static ThreadPoolExecutor pool(String name, int threads) {
+    return pool(threads(name), threads, new LinkedBlockingQueue<>());
+  }
+
+  static ThreadPoolExecutor pool(
+      ThreadFactory factory, int threads, BlockingQueue<Runnable> queue) {
+    ThreadPoolExecutor pool =
+        new ThreadPoolExecutor(threads, threads, IDLE_SECONDS, TimeUnit.SECONDS, queue, factory);
+    pool.allowCoreThreadTimeOut(true);
+    return pool;
+  }
 
   /** Makes daemon threads of a name, numbered. */
   public static ThreadFactory threads(String name) {

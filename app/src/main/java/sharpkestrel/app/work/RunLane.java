@@ -3,7 +3,6 @@ package sharpkestrel.app.work;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.application.Platform;
@@ -59,7 +58,7 @@ public final class RunLane {
    * @param threads how many a run may use
    */
   public RunLane(String name, Consumer<String> warned, int threads) {
-    thread = Executors.newSingleThreadExecutor(Background.threads(name));
+    thread = Background.pool(name, 1);
     this.warned = warned;
     this.threads = threads;
   }

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
@@ -24,8 +25,8 @@ public final class SaveLane {
     void run() throws IOException;
   }
 
-  private final ExecutorService thread = Executors.newSingleThreadExecutor(
-      Thread.ofPlatform().daemon().name("kestrel-save").factory());
+  private final ExecutorService thread = Background.pool(
+      Thread.ofPlatform().daemon().name("kestrel-save").factory(), 1, new LinkedBlockingQueue<>());
   private final Consumer<String> notSaved;
 
   /** The newest write to each file, in order; guarded by itself. */
@@ -33,8 +34,10 @@ public final class SaveLane {
 
   private int open;
 
-  private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(
+  /** One for all, as it only says when. */
+  private static final ScheduledExecutorService CLOCK = Executors.newSingleThreadScheduledExecutor(
       Thread.ofPlatform().daemon().name("kestrel-save-clock").factory());
+
   private final Map<Object, ScheduledFuture<?>> resting = new HashMap<>();
 
   SaveLane(Consumer<String> notSaved) {
@@ -86,7 +89,7 @@ public final class SaveLane {
     synchronized (resting) {
       ScheduledFuture<?> before = resting.put(
           what,
-          clock.schedule(
+          CLOCK.schedule(
               () -> Platform.runLater(() -> {
                 synchronized (resting) {
                   resting.remove(what);

@@ -3,7 +3,6 @@ package sharpkestrel.app.work;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.application.Platform;
@@ -19,8 +18,7 @@ public final class TrialLane {
   /** Enough that one that is slow to stop does not keep the newest waiting. */
   private static final int THREADS = 3;
 
-  private final ExecutorService threads =
-      Executors.newFixedThreadPool(THREADS, Background.threads("kestrel-trial"));
+  private final ExecutorService threads = Background.pool("kestrel-trial", THREADS);
   private final Consumer<String> warned;
   private final int cores;
   private final Shown shown = new Shown();

@@ -1,10 +1,8 @@
 package sharpkestrel.app.work;
 
 import java.util.concurrent.Executor;
-import java.util.concurrent.Executors;
 import java.util.concurrent.LinkedBlockingDeque;
 import java.util.concurrent.ThreadPoolExecutor;
-import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 
 /**
@@ -27,14 +25,11 @@ public final class ViewLane {
   }
 
   private final ThreadPoolExecutor tiles;
-  private final Executor layers =
-      Executors.newSingleThreadExecutor(Background.threads("kestrel-look"));
-  private final Executor thumbnails =
-      Executors.newSingleThreadExecutor(Background.threads("kestrel-thumbnail"));
+  private final Executor layers = Background.pool("kestrel-look", 1);
+  private final Executor thumbnails = Background.pool("kestrel-thumbnail", 1);
 
   ViewLane(int count) {
-    tiles = new ThreadPoolExecutor(
-        count, count, 0, TimeUnit.SECONDS, new NewestFirst(), Background.threads("kestrel-tile"));
+    tiles = Background.pool(Background.threads("kestrel-tile"), count, new NewestFirst());
   }
 
   /**
