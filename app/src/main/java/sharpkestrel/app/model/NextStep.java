@@ -8,22 +8,24 @@ import sharpkestrel.kinds.ResultKinds;
 
 /**
  * What stands between what is shown and the next stage: the first step, in the order of the work, that is declared to come
- * next for such a thing, has all that it needs at hand, and was not made of it yet.
+ * next for such a thing and has all that it needs at hand. Nothing is proposed for what something was made of already.
  */
 public record NextStep(StepSpec step, String why) {
 
   /** The next step for what pane A shows; empty where nothing is proposed. */
   public static Optional<NextStep> of(Workspace workspace) {
     Result shown = workspace.display().paneAProperty().get();
-    if (shown == null || workspace.named(shown.name()).isEmpty()) {
+    boolean isLast = shown != null
+        && workspace.named(shown.name()).isPresent()
+        && workspace.hangingFrom(shown).isEmpty();
+    if (!isLast) {
       return Optional.empty();
     }
     return StepCatalogue.all().stream()
         .filter(step -> step.stage().ordinal() >= shown.stage().ordinal()
             && step != shown.step()
             && step.comesNextFor(shown.value())
-            && takes(workspace, step, shown)
-            && !isMade(workspace, step, shown))
+            && takes(workspace, step, shown))
         .findFirst()
         .map(step -> new NextStep(step, step.next()));
   }
@@ -47,12 +49,5 @@ public record NextStep(StepSpec step, String why) {
         && other.backdrop() != null
         && shown.backdrop() != null
         && !other.descendsFrom(shown);
-  }
-
-  private static boolean isMade(Workspace workspace, StepSpec step, Result shown) {
-    return workspace.results().stream()
-        .anyMatch(result -> result.step() == step
-            && result.inputs().values().stream()
-                .anyMatch(input -> input.name().equals(shown.name())));
   }
 }
