@@ -108,7 +108,7 @@ final class Opening {
   }
 
   private void goOn(Path folder) {
-    before = RunSheet.read(folder.resolve("project.json")).steps();
+    before = ProjectFile.entries(folder);
     ProjectFile.open(workspace, folder);
   }
 

@@ -81,6 +81,15 @@ public final class ProjectFile {
   }
 
   /**
+   * The steps of a project that can be read, with their files as they are on this machine.
+   *
+   * @throws RasterException where the folder holds no project that can be read
+   */
+  public static List<RunSheet.Entry> entries(Path folder) {
+    return ProjectJson.read(folder.resolve(NAME)).entries();
+  }
+
+  /**
    * Begins a project in a folder, in place of any that is there; what was done by hand in that one is put aside.
    *
    * @throws RasterException where somebody else has it open, or nothing can be written there
