@@ -123,8 +123,17 @@ class MosaicWindowTest {
             () -> OpenWindow.text(robot, "#seam-visibility").endsWith("%"));
   }
 
+  /** A file that is kept for the scenes in hand; one that is not there before it was written. */
+  private Path kept(String name) {
+    Path hand = folder.resolve("project/hand");
+    window.workspace().lanes().save().flush(java.time.Duration.ofSeconds(30));
+    java.io.File[] found = hand.toFile()
+        .listFiles((of, file) -> file.startsWith(name + "-") && file.endsWith(".gpkg"));
+    return found == null || found.length == 0 ? hand.resolve(name) : found[0].toPath();
+  }
+
   private OutlineSet areas() {
-    return GeoPackage.read(folder.resolve("project/hand/seam-areas.gpkg"), "").outlines();
+    return GeoPackage.read(kept("seam-areas"), "").outlines();
   }
 
   /** The area of a scene in m². */
@@ -192,11 +201,7 @@ class MosaicWindowTest {
     // only a part is wanted
     robot.clickOn("#mosaic-cut");
     lasso(robot, 60, 40, 500, 260);
-    window
-        .waiting()
-        .until(
-            "a drawn area",
-            () -> Files.isRegularFile(folder.resolve("project/hand/area-of-interest.gpkg")));
+    window.waiting().until("a drawn area", () -> Files.isRegularFile(kept("area-of-interest")));
     robot.clickOn("#mosaic-cut").clickOn("#mosaic-run");
     window.waiting().results(3);
     Raster mosaic = (Raster) window.workspace().results().getLast().value();
@@ -224,15 +229,12 @@ class MosaicWindowTest {
     findSeams(robot);
     robot.clickOn("#mosaic-leave");
     lasso(robot, 170, 40, 380, 260);
-    window
-        .waiting()
-        .until("a file", () -> Files.isRegularFile(folder.resolve("project/hand/left-out.gpkg")));
+    window.waiting().until("a file", () -> Files.isRegularFile(kept("left-out")));
     window
         .waiting()
         .until("other seams", () -> !window.workspace().lanes().busyProperty().get());
     waitForFigure(robot);
-    OutlineSet out =
-        GeoPackage.read(folder.resolve("project/hand/left-out.gpkg"), "").outlines();
+    OutlineSet out = GeoPackage.read(kept("left-out"), "").outlines();
     int scene = (int) out.table().values("scene")[0];
     Geometry gone = out.outlines().getFirst();
     assertThat(gone.getArea()).isCloseTo(210 * 220, within(3000.0));

@@ -1,6 +1,7 @@
 package sharpkestrel.app.model;
 
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -66,6 +67,8 @@ public final class ResultMaker {
       Map<String, String> files,
       Map<String, String> settings,
       Job job) {
+    // what was just drawn by hand may be among the files
+    workspace.lanes().save().flush(Duration.ofSeconds(30));
     lineage.look(step, files, settings);
     Origin.Fingerprint fingerprint =
         lineage.originOf(step, inputs, files, settings).fingerprint();

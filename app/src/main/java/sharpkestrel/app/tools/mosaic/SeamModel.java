@@ -2,6 +2,7 @@ package sharpkestrel.app.tools.mosaic;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -149,6 +150,8 @@ public final class SeamModel {
             "seams",
             title,
             job -> {
+              // what is left out may just have been drawn
+              workspace.lanes().save().flush(Duration.ofSeconds(30));
               Mosaic made = wanted.apply(job);
               BalancedBlock balanced = BalancedBlock.of(made.block(), job);
               OutlineSet areas = areasOf.of(balanced, made, job);
