@@ -26,6 +26,8 @@ public final class DemoSession {
   /** The image that is shown first. */
   private static final String FIRST = "ms";
 
+  private static final String PHOTO = "photo";
+
   private DemoSession() {}
 
   /**
@@ -142,17 +144,12 @@ public final class DemoSession {
   }
 
   public static void addRest(Workspace workspace, Survey survey) {
-    if (workspace.named("photo").isEmpty()) {
+    if (workspace.named(PHOTO).isEmpty()) {
       Path two = survey.item("scene-two");
       assemble(workspace, two, FIRST, "ms-two", "Bands two, raw", false);
       assemble(workspace, two, "pan", "pan-two", "Pan two, raw", false);
       gatherOne(
-          workspace,
-          "open",
-          "photo",
-          "Air photo",
-          Map.of("file", survey.photo().toString()),
-          false);
+          workspace, "open", PHOTO, "Air photo", Map.of("file", survey.photo().toString()), false);
     }
   }
 
@@ -177,7 +174,15 @@ public final class DemoSession {
         .run()
         .run(
             "Gathering " + title,
-            job -> workspace.maker().make(step, Map.of(), Map.of(), settings, job),
+            // what an old photo lacks is no news, and is not said over the first scene
+            job -> workspace
+                .maker()
+                .make(
+                    step,
+                    Map.of(),
+                    Map.of(),
+                    settings,
+                    name.equals(PHOTO) ? job.withoutWarnings() : job),
             made -> {
               if (workspace.named(name).isPresent()) {
                 return;

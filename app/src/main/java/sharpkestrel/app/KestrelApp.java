@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -48,12 +49,12 @@ public final class KestrelApp extends Application {
   private Stage stage;
   private Workspace workspace;
 
-  /** Makes the window's scene over a workspace. */
+  /** Makes the window's scene over a workspace, without ways to other projects. */
   public static Scene scene(Workspace workspace) {
-    return scene(workspace, Doors.CLOSED);
+    return scene(workspace, Optional.empty());
   }
 
-  private static Scene scene(Workspace workspace, Doors doors) {
+  private static Scene scene(Workspace workspace, Optional<Doors> doors) {
     Shell shell = new Shell(workspace, doors);
     Scene scene = styled(shell);
     shell.listenTo(scene);
@@ -113,7 +114,7 @@ public final class KestrelApp extends Application {
   private void use(Consumer<Workspace> opening) {
     leaveProject();
     workspace = new Workspace();
-    show(scene(workspace, doors));
+    show(scene(workspace, Optional.of(doors)));
     Workspace now = workspace;
     stage
         .titleProperty()

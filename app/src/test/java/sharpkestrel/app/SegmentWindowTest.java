@@ -95,6 +95,18 @@ class SegmentWindowTest extends TownWindow {
     window.waiting().until("both", () -> label("#pick-count").equals("2 objects"));
     robot.clickOn("#pick-back");
     assertThat(label("#pick-count")).isEqualTo("1 object");
+    // a hand that is quicker than the search loses nothing
+    robot.interact(() -> {
+      for (int[] place : new int[][] {{20, 20}, {100, 20}, {20, 90}, {60, 60}}) {
+        picks().pick(place[0], place[1]);
+        picks().accept();
+      }
+    });
+    window.waiting().until("all of them", () -> label("#pick-count").equals("5 objects"));
+    for (int k = 0; k < 4; k++) {
+      robot.clickOn("#pick-back");
+    }
+    assertThat(label("#pick-count")).isEqualTo("1 object");
     robot.clickOn("#pick-make");
     window.waiting().results(4);
 

@@ -123,11 +123,11 @@ final class Shots {
       click("#segment-as-made");
       near();
     });
-    shot("pick", () -> {
+    step(this::idle, () -> {
       click("#tool-pick-objects");
       near();
-      pickRoofs();
     });
+    shot("pick", this::pickRoofs);
     run("measure", "Measured", Map.of("objects", "segment", "scene", "pansharpen"), Map.of());
     shot("table", () -> {
       near();
@@ -353,6 +353,7 @@ final class Shots {
 
   private boolean idle() {
     return !workspace.lanes().busyProperty().get()
+        && workspace.lanes().trial().isAnswered()
         && !workspace.lanes().keeping().shown().runningProperty().get();
   }
 

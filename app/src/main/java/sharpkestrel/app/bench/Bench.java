@@ -10,6 +10,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -54,6 +55,8 @@ public final class Bench extends VBox {
     head.setAlignment(Pos.CENTER_LEFT);
     VBox.setVgrow(content, Priority.ALWAYS);
     getChildren().addAll(head, content);
+    // what somebody has put a hand on is not taken away when a scene comes in
+    content.addEventFilter(MouseEvent.MOUSE_PRESSED, e -> chosen = true);
     workspace.display().stageProperty().addListener((p, before, now) -> {
       chosen = false;
       take(comesNext());

@@ -67,7 +67,12 @@ public record Result(
 
   /** The same result under another title. */
   Result titled(String newTitle) {
-    return new Result(name, newTitle, step, inputs, files, settings, value, made);
+    return called(name, newTitle);
+  }
+
+  /** The same result under another name and title. */
+  Result called(String newName, String newTitle) {
+    return new Result(newName, newTitle, step, inputs, files, settings, value, made);
   }
 
   /** The same result made again. */

@@ -34,7 +34,15 @@ import sharpkestrel.step.Step;
 public final class ResultMaker {
 
   /** A value, and what tells it from others. */
-  public record Made(Object value, Origin.Fingerprint fingerprint) {}
+  public record Made(Object value, Origin.Fingerprint fingerprint) {
+
+    /** A result with this value. */
+    public Result as(
+        String name, String title, StepSpec step, Given given, Map<String, String> settings) {
+      return new Result(
+          name, title, step, given.inputs(), given.files(), settings, value, fingerprint);
+    }
+  }
 
   private final Workspace workspace;
   private final Lineage lineage = new Lineage();
@@ -89,12 +97,10 @@ public final class ResultMaker {
    * @param before what told the result from others when the project was saved
    */
   public Made bringBack(
-      RunSheet.Entry entry,
-      Map<String, Result> inputs,
-      Map<String, String> files,
-      Optional<Origin.Fingerprint> before,
-      Job job) {
+      RunSheet.Entry entry, Given given, Optional<Origin.Fingerprint> before, Job job) {
     StepSpec step = StepCatalogue.get(entry.step());
+    Map<String, Result> inputs = given.inputs();
+    Map<String, String> files = given.files();
     lineage.look(step, files, entry.settings());
     Origin.Fingerprint now =
         lineage.originOf(step, inputs, files, entry.settings()).fingerprint();

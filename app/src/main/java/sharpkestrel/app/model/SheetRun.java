@@ -35,8 +35,6 @@ public final class SheetRun {
 
   private void queue(RunSheet.Entry entry) {
     StepSpec step = StepCatalogue.get(entry.step());
-    Map<String, Result> inputs = new LinkedHashMap<>();
-    Map<String, String> files = new LinkedHashMap<>();
     Map<String, String> settings = new LinkedHashMap<>(entry.settings());
     for (StepSpec.Option option : step.options()) {
       if (option.namesFiles() && !option.namesSeveral()) {
@@ -50,29 +48,20 @@ public final class SheetRun {
         .run(
             entry.title(),
             job -> {
-              entry.inputs().forEach((name, reference) -> {
-                if (reference.startsWith("@")) {
-                  String wanted = reference.substring(1);
-                  inputs.put(
-                      name,
-                      workspace
-                          .maker()
-                          .current(
-                              wanted,
-                              () -> Optional.ofNullable(names.get(wanted))
-                                  .flatMap(workspace::named)));
-                } else {
-                  files.put(name, folder.resolve(reference).normalize().toString());
-                }
-              });
-              return workspace.maker().make(step, inputs, files, settings, job);
+              Given given = Given.of(
+                  entry.inputs(),
+                  wanted -> workspace
+                      .maker()
+                      .current(
+                          wanted,
+                          () -> Optional.ofNullable(names.get(wanted)).flatMap(workspace::named)),
+                  file -> folder.resolve(file).normalize().toString());
+              return workspace
+                  .maker()
+                  .make(step, given.inputs(), given.files(), settings, job)
+                  .as(step.id(), entry.title(), step, given, settings);
             },
-            made -> {
-              Result result = workspace.result(step, entry.title(), inputs, files, settings, made);
-              names.put(entry.name(), result.name());
-              workspace.add(result);
-              workspace.maker().keep(result);
-            },
+            made -> names.put(entry.name(), workspace.addNew(made).name()),
             failure -> workspace.messages().tell(entry.title() + ": " + failure.getMessage()));
   }
 }

@@ -230,32 +230,19 @@ public final class Workspace {
         .run(
             title,
             new RunSheet.Entry(step.id(), title, step.id(), references, settings, false),
-            job -> maker.make(step, inputs, files, settings, job),
-            made -> {
-              Result result = result(step, title, inputs, files, settings, made);
-              add(result);
-              maker.keep(result);
-            },
+            job -> maker
+                .make(step, inputs, files, settings, job)
+                .as(step.id(), title, step, new Given(inputs, files), settings),
+            this::addNew,
             failure -> messages.tell(failure.getMessage()));
   }
 
-  /** What a step has made, under a name and a title that no other result has. */
-  Result result(
-      StepSpec step,
-      String title,
-      Map<String, Result> inputs,
-      Map<String, String> files,
-      Map<String, String> settings,
-      ResultMaker.Made made) {
-    return new Result(
-        uniqueName(step.id()),
-        uniqueTitle(title),
-        step,
-        inputs,
-        files,
-        settings,
-        made.value(),
-        made.fingerprint());
+  /** Adds what was just made, under a name and a title that no other result has, and keeps it; as it is called then. */
+  Result addNew(Result result) {
+    Result own = result.called(uniqueName(result.name()), uniqueTitle(result.title()));
+    add(own);
+    maker.keep(own);
+    return own;
   }
 
   /**
@@ -264,21 +251,18 @@ public final class Workspace {
    * @throws RasterException where one of them is not there
    */
   public void run(RunSheet.Entry entry) {
-    Map<String, Result> inputs = new LinkedHashMap<>();
-    Map<String, String> files = new LinkedHashMap<>();
-    entry.inputs().forEach((name, reference) -> {
-      if (reference.startsWith("@")) {
-        String wanted = reference.substring(1);
-        inputs.put(
-            name,
-            named(wanted)
-                .orElseThrow(() -> new RasterException(
-                    entry.title() + " needs the result '" + wanted + "', which is not there.")));
-      } else {
-        files.put(name, reference);
-      }
-    });
-    run(StepCatalogue.get(entry.step()), entry.title(), inputs, files, entry.settings());
+    Given given = Given.of(
+        entry.inputs(),
+        wanted -> named(wanted)
+            .orElseThrow(() -> new RasterException(
+                entry.title() + " needs the result '" + wanted + "', which is not there.")),
+        file -> file);
+    run(
+        StepCatalogue.get(entry.step()),
+        entry.title(),
+        given.inputs(),
+        given.files(),
+        entry.settings());
   }
 
   private static String title(

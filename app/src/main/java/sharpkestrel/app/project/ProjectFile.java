@@ -18,10 +18,10 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import javafx.beans.value.ObservableValue;
 import javafx.collections.ListChangeListener;
+import sharpkestrel.app.model.Given;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.NotOpen;
 import sharpkestrel.app.model.Result;
-import sharpkestrel.app.model.ResultMaker;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.work.RunLane;
 import sharpkestrel.flow.Origin;
@@ -281,27 +281,24 @@ public final class ProjectFile {
   }
 
   private void queue(RunSheet.Entry entry) {
-    Map<String, Result> inputs = new LinkedHashMap<>();
-    Map<String, String> files = new LinkedHashMap<>();
     workspace
         .lanes()
         .run()
         .run(
             entry.title(),
             job -> {
-              entry.inputs().forEach((name, reference) -> {
-                if (reference.startsWith("@")) {
-                  inputs.put(name, workspace.maker().current(reference.substring(1)));
-                } else {
-                  files.put(name, reference);
-                }
-              });
+              Given given = Given.of(entry.inputs(), workspace.maker()::current, file -> file);
               return workspace
                   .maker()
-                  .bringBack(
-                      entry, inputs, files, Optional.ofNullable(before.get(entry.name())), job);
+                  .bringBack(entry, given, Optional.ofNullable(before.get(entry.name())), job)
+                  .as(
+                      entry.name(),
+                      entry.title(),
+                      StepCatalogue.get(entry.step()),
+                      given,
+                      entry.settings());
             },
-            made -> broughtBack(entry, inputs, files, made),
+            result -> broughtBack(entry, result),
             failure -> notOpened(entry, failure.getMessage()));
   }
 
@@ -320,23 +317,10 @@ public final class ProjectFile {
         .tell(entry.title() + " could not be opened: " + why + " It stays in the project.");
   }
 
-  private void broughtBack(
-      RunSheet.Entry entry,
-      Map<String, Result> inputs,
-      Map<String, String> files,
-      ResultMaker.Made made) {
+  private void broughtBack(RunSheet.Entry entry, Result result) {
     unopened.remove(entry);
     workspace.notOpen().removeIf(each -> each.name().equals(entry.name()));
-    Result result = new Result(
-        entry.name(),
-        entry.title(),
-        StepCatalogue.get(entry.step()),
-        inputs,
-        files,
-        entry.settings(),
-        made.value(),
-        made.fingerprint());
-    workspace.suggestions().remember(result.step(), files, entry.settings());
+    workspace.suggestions().remember(result.step(), result.files(), entry.settings());
     workspace.results().add(result);
     workspace.maker().keep(result);
     // whoever has chosen something to look at meanwhile is left alone

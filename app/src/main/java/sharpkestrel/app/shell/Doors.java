@@ -16,27 +16,4 @@ public interface Doors {
 
   /** Closes the project and shows what else there is to open. */
   void leave();
-
-  /** None of them: a window within a test, or a picture of one. */
-  Doors CLOSED = new Doors() {
-    @Override
-    public void open(List<Path> paths) {
-      throw new UnsupportedOperationException("this window opens nothing");
-    }
-
-    @Override
-    public void begin(Path folder, String title) {
-      throw new UnsupportedOperationException("this window begins nothing");
-    }
-
-    @Override
-    public void openDemo() {
-      throw new UnsupportedOperationException("this window opens nothing");
-    }
-
-    @Override
-    public void leave() {
-      throw new UnsupportedOperationException("this window is not left");
-    }
-  };
 }

@@ -2,6 +2,7 @@ package sharpkestrel.app.shell;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import javafx.beans.binding.Bindings;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
@@ -14,10 +15,7 @@ import sharpkestrel.app.project.RecentProjects;
 /** The project's name, and behind it the ways to other files and projects. */
 final class ProjectMenu extends MenuButton {
 
-  private final Doors doors;
-
-  ProjectMenu(Workspace workspace, Doors doors) {
-    this.doors = doors;
+  ProjectMenu(Workspace workspace, Optional<Doors> doors) {
     setId("project-menu");
     getStyleClass().add("project-menu");
     textProperty()
@@ -29,19 +27,24 @@ final class ProjectMenu extends MenuButton {
     where.setOnShowing(e -> where.setText("Project in " + workspace.folder()
         + (workspace.isLookingOn() ? ", looked on: nothing is written" : "")));
     setTooltip(where);
+    doors.ifPresent(this::offer);
+  }
+
+  private void offer(Doors doors) {
     Menu recent = new Menu("Opened last");
     recent.setId("menu-recent");
-    setOnShowing(e -> fill(recent));
+    setOnShowing(e -> fill(recent, doors));
     getItems()
         .addAll(
             item(
                 "Open files",
                 "menu-files",
-                () -> openIfAny(Choosers.files(getScene().getWindow()))),
+                () -> openIfAny(doors, Choosers.files(getScene().getWindow()))),
             item(
                 "Open a folder",
                 "menu-folder",
                 () -> openIfAny(
+                    doors,
                     Choosers.folder(getScene().getWindow(), "Open a project, or a delivery"))),
             recent,
             new SeparatorMenuItem(),
@@ -56,7 +59,7 @@ final class ProjectMenu extends MenuButton {
     return item;
   }
 
-  private void fill(Menu recent) {
+  private static void fill(Menu recent, Doors doors) {
     recent.getItems().clear();
     for (RecentProjects.Recent each : RecentProjects.all()) {
       recent
@@ -69,7 +72,7 @@ final class ProjectMenu extends MenuButton {
     recent.setDisable(recent.getItems().isEmpty());
   }
 
-  private void openIfAny(List<Path> paths) {
+  private static void openIfAny(Doors doors, List<Path> paths) {
     if (!paths.isEmpty()) {
       doors.open(paths);
     }

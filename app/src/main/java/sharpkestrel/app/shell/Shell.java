@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javafx.animation.PauseTransition;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -39,7 +40,7 @@ import sharpkestrel.segment.Cut;
 public final class Shell extends StackPane {
 
   private final Workspace workspace;
-  private final Doors doors;
+  private final Optional<Doors> doors;
   private final PictureView picture;
   private final Bench bench;
   private final Trail trail;
@@ -56,9 +57,9 @@ public final class Shell extends StackPane {
   private final VBox help = new VBox(4);
 
   /**
-   * @param doors ways to other projects
+   * @param doors ways to other projects; none in a window within another program
    */
-  public Shell(Workspace workspace, Doors doors) {
+  public Shell(Workspace workspace, Optional<Doors> doors) {
     this.workspace = workspace;
     this.doors = doors;
     picture = new PictureView(workspace);
@@ -295,7 +296,7 @@ public final class Shell extends StackPane {
 
   /** Hooks the keys into a scene; they are silent while a text is edited or a list is open. */
   public void listenTo(Scene scene) {
-    Choosers.takeDrops(scene, doors);
+    doors.ifPresent(ways -> Choosers.takeDrops(scene, ways));
     scene.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
       if (scene.getFocusOwner() instanceof TextInputControl) {
         if (e.getCode() == KeyCode.ESCAPE) {

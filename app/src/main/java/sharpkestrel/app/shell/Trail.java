@@ -1,22 +1,18 @@
 package sharpkestrel.app.shell;
 
-import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
@@ -47,15 +43,13 @@ import sharpkestrel.step.Stage;
 /** The path down the left side: stages in order, results hanging from them, ancestors lit on hovering. */
 final class Trail extends ScrollPane {
 
-  /** With more results than this there is a field to find one, and scenes fold. */
-  private static final int MANY = 8;
-
-  private final Workspace workspace;
-  private final Bench bench;
-  private final TextField find = new TextField();
-  private final Set<String> unfolded = new HashSet<>();
   private static final double LANE = 30;
   private static final double DOT_EDGE = 25;
+
+  private final Workspace workspace;
+  private final TrailOrder order;
+  private final ResultMenu menus;
+  private final TextField find = new TextField();
 
   private final VBox box = new VBox(2);
   private final Path lineage = new Path();
@@ -69,7 +63,8 @@ final class Trail extends ScrollPane {
    */
   Trail(Workspace workspace, Bench bench) {
     this.workspace = workspace;
-    this.bench = bench;
+    order = new TrailOrder(workspace);
+    menus = new ResultMenu(workspace, bench);
     getStyleClass().add("trail");
     setPrefWidth(176);
     setMinWidth(176);
@@ -95,7 +90,10 @@ final class Trail extends ScrollPane {
     find.managedProperty().bind(find.visibleProperty());
     find.setVisible(false);
     VBox.setMargin(find, new Insets(0, 6, 6, 0));
-    find.textProperty().addListener((p, before, now) -> rebuild());
+    find.textProperty().addListener((p, before, now) -> {
+      order.find(now);
+      rebuild();
+    });
     find.setOnKeyPressed(e -> {
       if (e.getCode() == KeyCode.ESCAPE) {
         find.clear();
@@ -111,7 +109,7 @@ final class Trail extends ScrollPane {
 
   private void rebuild() {
     box.getChildren().setAll(find);
-    find.setVisible(workspace.results().size() > MANY || !find.getText().isBlank());
+    find.setVisible(order.needsFinding());
     rows.clear();
     stages.clear();
     Set<String> stale = workspace.maker().stale();
@@ -122,14 +120,14 @@ final class Trail extends ScrollPane {
       stages.put(stage, head);
       box.getChildren().add(head);
       String scene = "";
-      for (Result result : shownOf(stage)) {
-        if (foldsByScene(stage)) {
-          String of = sceneOf(result);
+      for (Result result : order.shownOf(stage)) {
+        if (order.foldsByScene(stage)) {
+          String of = TrailOrder.sceneOf(result);
           if (!of.equals(scene)) {
             scene = of;
             box.getChildren().add(sceneRow(stage, of));
           }
-          if (isFolded(of, result)) {
+          if (order.isFolded(of, result)) {
             continue;
           }
         }
@@ -138,7 +136,7 @@ final class Trail extends ScrollPane {
         box.getChildren().add(row);
       }
       workspace.notOpen().stream()
-          .filter(each -> each.stage() == stage && isFound(each.title(), ""))
+          .filter(each -> each.stage() == stage && order.isFound(each.title(), ""))
           .forEach(each -> box.getChildren().add(notOpenRow(each)));
     }
     int again = workspace.maker().toRemake(stale).size();
@@ -148,87 +146,17 @@ final class Trail extends ScrollPane {
     mark();
   }
 
-  /**
-   * All results of the stage in hand; of a folded one what is in a pane, or the newest that pane A comes from, or the newest
-   * where it comes from none.
-   */
-  private List<Result> shownOf(Stage stage) {
-    if (!find.getText().isBlank()) {
-      return workspace.of(stage).stream()
-          .filter(result -> isFound(result.title(), result.note()))
-          .toList();
-    }
-    List<Result> results = foldsByScene(stage)
-        ? workspace.of(stage).stream()
-            .sorted(Comparator.comparing(this::placeOfScene))
-            .toList()
-        : workspace.of(stage);
-    if (results.isEmpty() || stage == workspace.display().stageProperty().get()) {
-      return results;
-    }
-    Result shown = workspace.display().paneAProperty().get();
-    Result one = results.reversed().stream()
-        .filter(result -> shown == result || shown != null && shown.descendsFrom(result))
-        .findFirst()
-        .orElse(results.getLast());
-    return results.stream().filter(result -> result == one || isInPane(result)).toList();
-  }
-
-  private boolean isFound(String title, String note) {
-    String wanted = find.getText().strip().toLowerCase(Locale.ROOT);
-    return title.toLowerCase(Locale.ROOT).contains(wanted)
-        || note.toLowerCase(Locale.ROOT).contains(wanted);
-  }
-
-  /** Whether the results of a stage stand under the scenes they come from: where there are many, of several scenes. */
-  private boolean foldsByScene(Stage stage) {
-    List<Result> results = workspace.of(stage);
-    return find.getText().isBlank()
-        && stage == workspace.display().stageProperty().get()
-        && results.size() > MANY
-        && results.stream().map(Trail::sceneOf).distinct().count() > 1;
-  }
-
-  /** The title of the first thing that a result comes from. */
-  private static String sceneOf(Result result) {
-    Result from = result;
-    while (!from.inputs().isEmpty()) {
-      Result last = from;
-      from = Optional.ofNullable(last.inputs().get("scene"))
-          .orElseGet(() -> last.inputs().values().iterator().next());
-    }
-    return from.title();
-  }
-
-  private int placeOfScene(Result result) {
-    String scene = sceneOf(result);
-    List<Result> all = workspace.results();
-    int place = 0;
-    while (place < all.size() && !all.get(place).title().equals(scene)) {
-      place++;
-    }
-    return place;
-  }
-
-  /** Folded are all scenes but that of what the panes show, and those that were opened by a click. */
-  private boolean isFolded(String scene, Result result) {
-    Result shown = workspace.display().paneAProperty().get();
-    boolean inHand = shown != null && sceneOf(shown).equals(scene);
-    return !inHand && !unfolded.contains(scene) && !isInPane(result);
-  }
-
   private Node sceneRow(Stage stage, String scene) {
-    long count =
-        workspace.of(stage).stream().filter(r -> sceneOf(r).equals(scene)).count();
+    long count = workspace.of(stage).stream()
+        .filter(r -> TrailOrder.sceneOf(r).equals(scene))
+        .count();
     Label name = new Label(scene + "  " + count);
     name.getStyleClass().addAll("soft", "small");
     HBox row = new HBox(name);
     row.getStyleClass().add("scene-row");
     VBox.setMargin(row, new Insets(2, 0, 0, 22));
     row.setOnMouseClicked(e -> {
-      if (!unfolded.remove(scene)) {
-        unfolded.add(scene);
-      }
+      order.toggle(scene);
       rebuild();
     });
     return row;
@@ -258,85 +186,17 @@ final class Trail extends ScrollPane {
     return row;
   }
 
-  /** What can be done with a result beside looking at it. */
-  private ContextMenu menu(Result result, Label name, VBox texts) {
-    ContextMenu menu = new ContextMenu(
-        item("Show in pane B", () -> showInB(result)),
-        item("Call it otherwise", () -> rename(result, name, texts)),
-        item("Make again with other settings", () -> bench.takeAsMade(result)),
-        item("Delete", () -> delete(result)));
-    menu.setId("menu-" + result.name());
-    return menu;
-  }
-
-  private static MenuItem item(String title, Runnable act) {
-    MenuItem item = new MenuItem(title);
-    item.setId("result-" + title.toLowerCase(Locale.ROOT).replace(' ', '-'));
-    item.setOnAction(e -> act.run());
-    return item;
-  }
-
-  private void rename(Result result, Label name, VBox texts) {
-    TextField field = new TextField(result.title());
-    field.setId("rename");
-    texts.getChildren().set(texts.getChildren().indexOf(name), field);
-    field.setOnAction(e -> workspace.rename(result, field.getText()));
-    field.focusedProperty().addListener((p, before, now) -> {
-      if (!now) {
-        rebuild();
-      }
-    });
-    field.requestFocus();
-    field.selectAll();
-  }
-
-  /** What hangs from it is named before it goes, too. */
-  private void delete(Result result) {
-    List<Result> hanging = workspace.hangingFrom(result);
-    if (hanging.isEmpty()) {
-      workspace.delete(result);
-      return;
-    }
-    workspace
-        .messages()
-        .tell(
-            "From " + result.title() + " "
-                + (hanging.size() == 1 ? "hangs " : "hang ")
-                + hanging.stream().map(Result::title).collect(Collectors.joining(", "))
-                + ". They would be deleted with it; Undo brings all back until the window closes.",
-            "Delete all " + (hanging.size() + 1),
-            () -> workspace.delete(result));
-  }
-
-  private void showInB(Result result) {
-    workspace.display().paneBProperty().set(result);
-    if (workspace.display().compareProperty().get() == Display.Compare.ONE) {
-      workspace
-          .display()
-          .compareProperty()
-          .set(
-              workspace.display().sharesGround(result)
-                  ? Display.Compare.SWIPE
-                  : Display.Compare.SIDE_BY_SIDE);
-    }
-  }
-
   /** Puts the cursor where results are found by name. */
   void find() {
     find.setVisible(true);
     find.requestFocus();
   }
 
-  private boolean isInPane(Result result) {
-    return result == workspace.display().paneAProperty().get()
-        || result == workspace.display().paneBProperty().get();
-  }
-
   /** What a pane shows is on the trail, even of a stage that is folded. */
   private void showInPanes() {
     Set<String> wanted = new HashSet<>();
     for (Stage stage : Stage.values()) {
-      shownOf(stage).forEach(result -> wanted.add(result.name()));
+      order.shownOf(stage).forEach(result -> wanted.add(result.name()));
     }
     if (!wanted.equals(rows.keySet())) {
       rebuild();
@@ -407,14 +267,14 @@ final class Trail extends ScrollPane {
     row.setId("result-" + result.name());
     row.getStyleClass().add("result");
     VBox.setMargin(row, new Insets(0, 0, 2, 22));
-    ContextMenu menu = menu(result, name, texts);
+    ContextMenu menu = menus.of(result, name, texts, this::rebuild);
     row.setOnContextMenuRequested(e -> menu.show(row, e.getScreenX(), e.getScreenY()));
     row.setOnMouseClicked(e -> {
       if (e.getButton() != MouseButton.PRIMARY || e.getTarget() instanceof TextField) {
         return;
       }
       if (e.isShiftDown()) {
-        showInB(result);
+        menus.showInB(result);
       } else {
         // Shown first, so that a panel that is built for the stage takes what goes with it.
         workspace.display().show(result);

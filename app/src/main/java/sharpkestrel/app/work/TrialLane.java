@@ -96,6 +96,11 @@ public final class TrialLane {
     shown.end();
   }
 
+  /** Whether nobody waits for an answer, shown or not; of the interface thread. */
+  public boolean isAnswered() {
+    return asked.isEmpty();
+  }
+
   /** The newest question that is worth to be shown. */
   public Shown shown() {
     return shown;

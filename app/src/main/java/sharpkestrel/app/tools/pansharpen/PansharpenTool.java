@@ -3,25 +3,20 @@ package sharpkestrel.app.tools.pansharpen;
 import java.util.List;
 import java.util.Set;
 import javafx.scene.Node;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
+import sharpkestrel.app.step.EvidenceTool;
 import sharpkestrel.app.step.StepPanel;
 import sharpkestrel.app.tools.Desk;
-import sharpkestrel.app.tools.Tool;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.sharpen.pan.PanModel;
 
 /** Pan-sharpening, with what each method is worth on the trial patch. */
-public final class PansharpenTool extends Tool {
+public final class PansharpenTool extends EvidenceTool {
 
   private static final String METHOD = "method";
   private static final String WEIGHTS = "weights";
 
-  private final Desk desk;
-
   public PansharpenTool(Desk desk) {
-    super(StepCatalogue.get("pansharpen"));
-    this.desk = desk;
+    super(desk, "pansharpen");
   }
 
   @Override
@@ -30,9 +25,8 @@ public final class PansharpenTool extends Tool {
   }
 
   @Override
-  protected Node makePanel() {
-    StepPanel panel = new StepPanel(desk, watch(), StepCatalogue.get(id())).brief();
-    RatingCard ratings = new RatingCard(desk, panel);
+  protected Node evidence(StepPanel panel) {
+    RatingCard ratings = new RatingCard(desk(), panel);
     String usual = StepCatalogue.get(id()).optionCalled(METHOD).initial();
     ratings.choose(usual);
     panel.onSettings(() -> ratings.choose(panel.settingTexts().getOrDefault(METHOD, usual)));
@@ -48,7 +42,6 @@ public final class PansharpenTool extends Tool {
       panel.settings().set(METHOD, method);
       panel.tryHere();
     });
-    HBox.setHgrow(panel, Priority.ALWAYS);
-    return new HBox(10, ratings, panel);
+    return ratings;
   }
 }

@@ -2,7 +2,9 @@ package sharpkestrel.app.tools.pick;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
@@ -51,6 +53,11 @@ public final class PickModel {
    */
   private record Found(ClickedObject clicked, int rung, Picked picked) {}
 
+  /** What is being looked up, told apart by identity; accepted ahead where a quick hand did not wait for it. */
+  private static final class Search {
+    private boolean accepted;
+  }
+
   private final Workspace workspace;
   private final ReadOnlyObjectWrapper<Picked> picked = new ReadOnlyObjectWrapper<>();
   private final ObservableList<Picked> accepted = FXCollections.observableArrayList();
@@ -71,8 +78,16 @@ public final class PickModel {
 
   private ClickedObject clicked;
   private int rung;
-  private boolean finding;
-  private boolean acceptedAfter;
+
+  /** What was clicked last and is still being looked up; null for nothing. */
+  private Search search;
+
+  /** The system of each tree that was in hand, by its result's name. */
+  private final Map<String, CrsName> systems = new HashMap<>();
+
+  /** Searches whose finds are accepted as they come. */
+  private int acceptedAhead;
+
   private final List<Place> inside = new ArrayList<>();
   private final List<Place> outside = new ArrayList<>();
 
@@ -100,6 +115,7 @@ public final class PickModel {
       nodePixels = null;
       tree = now.tree();
       treeName = shown.name();
+      systems.put(treeName, now.superpixels().grid().crs());
       accepted.clear();
       kept.ask(treeName, picks -> {
         if (tree == now.tree()) {
@@ -190,9 +206,14 @@ public final class PickModel {
   }
 
   public void drop() {
-    workspace.lanes().trial().drop(this);
-    finding = false;
-    acceptedAfter = false;
+    if (search != null) {
+      workspace.lanes().trial().drop(search);
+      search = null;
+    }
+    letGo();
+  }
+
+  private void letGo() {
     clicked = null;
     inside.clear();
     outside.clear();
@@ -201,15 +222,25 @@ public final class PickModel {
 
   /** Puts what is picked among the accepted. */
   public void accept() {
-    if (finding) {
-      // accepted as soon as it is found: a quick hand is not slowed down
-      acceptedAfter = true;
+    if (search != null) {
+      // accepted as soon as it is found; the next click does not wait for that
+      search.accepted = true;
+      search = null;
+      acceptedAhead++;
+      letGo();
     } else if (picked.get() != null) {
-      List<Picked> more = new ArrayList<>(accepted);
-      more.add(picked.get());
+      Picked one = picked.get();
       drop();
-      change("accept object", more);
+      accept(treeName, one);
     }
+  }
+
+  private void accept(String name, Picked one) {
+    kept.ask(name, before -> {
+      List<Picked> more = new ArrayList<>(before);
+      more.add(one);
+      change("accept object", name, before, more);
+    });
   }
 
   /** Takes back what was accepted last. */
@@ -225,10 +256,11 @@ public final class PickModel {
   }
 
   private void change(String what, List<Picked> now) {
-    String name = treeName;
-    CrsName crs = cut.superpixels().grid().crs();
-    List<Picked> before = List.copyOf(accepted);
-    List<Picked> after = List.copyOf(now);
+    change(what, treeName, List.copyOf(accepted), List.copyOf(now));
+  }
+
+  private void change(String what, String name, List<Picked> before, List<Picked> after) {
+    CrsName crs = systems.get(name);
     workspace.undo().change(what, () -> put(name, after, crs), () -> put(name, before, crs));
   }
 
@@ -255,26 +287,36 @@ public final class PickModel {
     List<Place> out = List.copyOf(outside);
     ClickedObject known = clicked;
     int wanted = rung;
-    finding = true;
-    acceptedAfter = false;
+    if (search != null) {
+      workspace.lanes().trial().drop(search);
+    }
+    Search mine = new Search();
+    search = mine;
+    String name = treeName;
     workspace
         .lanes()
         .trial()
         .ask(
-            this,
+            mine,
             "",
             job -> found(of, scene, in, out, known, wanted, job.request()),
-            this::show,
+            found -> {
+              if (mine.accepted) {
+                acceptedAhead--;
+                Optional.ofNullable(found.picked).ifPresent(one -> accept(name, one));
+              } else {
+                search = null;
+                show(found);
+              }
+            },
             failure -> {
-              finding = false;
+              acceptedAhead -= mine.accepted ? 1 : 0;
+              search = search == mine ? null : search;
               workspace.messages().tell(failure.getMessage());
             });
   }
 
   private void show(Found found) {
-    boolean accept = acceptedAfter;
-    finding = false;
-    acceptedAfter = false;
     if (found.clicked == null) {
       drop();
       return;
@@ -289,14 +331,11 @@ public final class PickModel {
       return;
     }
     picked.set(found.picked);
-    if (accept) {
-      accept();
-    }
   }
 
   /** Whether what was clicked last is still being looked up. */
   public boolean isFinding() {
-    return finding;
+    return search != null || acceptedAhead > 0;
   }
 
   private Found found(

@@ -3,39 +3,28 @@ package sharpkestrel.app.tools.segment;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
+import sharpkestrel.app.step.EvidenceTool;
 import sharpkestrel.app.step.StepPanel;
 import sharpkestrel.app.tools.Desk;
-import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;
-import sharpkestrel.flow.StepCatalogue;
 
 /** Segmentation: its settings beside the grain of the tree that is shown, or the cuts on a histogram. */
-public final class SegmentTool extends Tool {
+public final class SegmentTool extends EvidenceTool {
 
   private static final double CARD_WIDTH = 280;
 
-  private final Desk desk;
   private GrainPanel grain;
 
   public SegmentTool(Desk desk) {
-    super(StepCatalogue.get("segment"));
-    this.desk = desk;
-  }
-
-  @Override
-  protected Node makePanel() {
-    StepPanel panel = new StepPanel(desk, watch(), StepCatalogue.get(id())).brief();
-    HBox.setHgrow(panel, Priority.ALWAYS);
-    return new HBox(10, grainOrCuts(panel), panel);
+    super(desk, "segment");
   }
 
   /** The grain of the tree that is shown; while a method by cuts is set up, its cuts. */
-  private StackPane grainOrCuts(StepPanel panel) {
-    grain = new GrainPanel(desk, watch());
-    CutsCard cuts = new CutsCard(desk.workspace(), panel);
+  @Override
+  protected Node evidence(StepPanel panel) {
+    grain = new GrainPanel(desk(), watch());
+    CutsCard cuts = new CutsCard(desk().workspace(), panel);
     Runnable choose = () -> {
       boolean byCuts = panel.settingTexts().getOrDefault("method", "").equals("cut_values");
       cuts.setVisible(byCuts);
