@@ -53,6 +53,11 @@ final class ObjectsKind extends ResultKind<ObjectSet> {
   }
 
   @Override
+  public Optional<Rows> rows(ObjectSet set) {
+    return Optional.of(new Rows(set.ids(), set.table()));
+  }
+
+  @Override
   public void digest(ObjectSet set, Digest into, Job job) {
     into.add(set.ids());
     OutlinesKind.add(set.table(), into);

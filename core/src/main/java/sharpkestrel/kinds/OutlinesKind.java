@@ -55,6 +55,11 @@ final class OutlinesKind extends ResultKind<OutlineSet> {
   }
 
   @Override
+  public Optional<Rows> rows(OutlineSet set) {
+    return Optional.of(new Rows(IntStream.rangeClosed(1, set.count()).toArray(), set.table()));
+  }
+
+  @Override
   public void digest(OutlineSet set, Digest into, Job job) {
     into.add(set.crs().text());
     WKBWriter wkb = new WKBWriter();

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import sharpkestrel.expr.Table;
 import sharpkestrel.io.Compression;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
@@ -150,6 +151,19 @@ public abstract class ResultKind<T> {
      * @return the value to go on with, such as a raster that reads from its file
      */
     T write(T value, Path stem, Job job);
+  }
+
+  /**
+   * What a value has of things that can be listed one by one.
+   *
+   * @param ids for each row the number by which the thing is known
+   * @param table as many rows; without columns where nothing has been measured
+   */
+  public record Rows(int[] ids, Table table) {}
+
+  /** The things that a value holds; empty for what has none. */
+  public Optional<Rows> rows(T value) {
+    return Optional.empty();
   }
 
   final T cast(Object value) {

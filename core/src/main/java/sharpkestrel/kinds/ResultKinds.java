@@ -174,6 +174,11 @@ public final class ResultKinds {
     kind.write(value, file, delivery, job);
   }
 
+  /** The things that a value holds, to be listed one by one; empty for what has none. */
+  public static Optional<ResultKind.Rows> rows(Object value) {
+    return of(value).rows(value);
+  }
+
   public static String describe(Object value) {
     return of(value).describe(value);
   }

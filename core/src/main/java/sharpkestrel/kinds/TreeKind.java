@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import sharpkestrel.expr.Table;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
@@ -49,6 +50,11 @@ final class TreeKind extends ResultKind<Cut> {
   @Override
   public boolean suits(Cut cut, Suits wanted) {
     return wanted != Suits.MEASURED && wanted != Suits.OUTLINES;
+  }
+
+  @Override
+  public Optional<Rows> rows(Cut cut) {
+    return Optional.of(new Rows(cut.ids(), new Table(cut.objects(), List.of())));
   }
 
   @Override

@@ -1,51 +1,66 @@
 package sharpkestrel.app.look;
 
+import java.util.Arrays;
 import java.util.function.Consumer;
+import javafx.geometry.Insets;
 import javafx.scene.Cursor;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.layout.Pane;
 import sharpkestrel.app.model.StretchRule;
-import sharpkestrel.app.plot.Inks;
-import sharpkestrel.app.plot.ValueAxis;
+import sharpkestrel.app.plot.Axis;
+import sharpkestrel.app.plot.Plot;
 import sharpkestrel.app.viewer.StretchSample;
 
 /**
  * Histograms of the three channels over each other, each with a handle at either end of its stretch. Handles of channels that
  * share their ends move together.
  */
-final class StretchBox extends Pane {
+final class StretchBox extends Plot {
 
   private static final int BINS = 120;
   private static final double PAD = 8;
-  private static final double FOOT = 22;
+  private static final double FOOT = 34;
+  private static final double HANDLES = 18;
   private static final double NEAR = 7;
   private static final double ROOM = 0.12;
   private static final String[] INKS = {"red", "green", "blue"};
 
-  private final Canvas canvas;
-  private final Inks inks = new Inks(this::draw, "red", "green", "blue", "soft", "text", "card");
   private StretchSample sample;
   private double[] low = new double[3];
   private double[] high = {1, 1, 1};
   private int channels = 3;
   private boolean linked;
-  private ValueAxis axis;
   private int grabbed = -1;
   private Consumer<StretchRule.Ends> moved = ends -> {};
 
   StretchBox(double width, double height) {
-    canvas = new Canvas(width, height);
-    axis = new ValueAxis(0, 1, PAD, width);
+    super(width, height, new Insets(4, PAD, FOOT, PAD), INKS);
+    setAcross(0, 1, false, "");
     setId("stretch-box");
-    setPrefSize(width, height);
-    setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
-    getChildren().addAll(canvas, inks);
-    setOnMouseMoved(
-        e -> setCursor(near(e.getX(), e.getY()) >= 0 ? Cursor.H_RESIZE : Cursor.DEFAULT));
-    setOnMousePressed(e -> grabbed = near(e.getX(), e.getY()));
-    setOnMouseDragged(e -> drag(e.getX()));
-    setOnMouseReleased(e -> grabbed = -1);
+  }
+
+  @Override
+  protected void hover(double x, double y) {
+    setCursor(near(x, y) >= 0 ? Cursor.H_RESIZE : Cursor.DEFAULT);
+  }
+
+  @Override
+  protected void press(double x, double y) {
+    grabbed = near(x, y);
+  }
+
+  @Override
+  protected void release(double x, double y) {
+    grabbed = -1;
+  }
+
+  @Override
+  protected String under(double x, double y) {
+    if (sample == null) {
+      return "";
+    }
+    double end =
+        grabbed < 0 ? across().value(x) : grabbed % 2 == 0 ? low[grabbed / 2] : high[grabbed / 2];
+    return across().readOut(end);
   }
 
   void onMoved(Consumer<StretchRule.Ends> listener) {
@@ -62,10 +77,10 @@ final class StretchBox extends Pane {
       double from = Double.POSITIVE_INFINITY;
       double to = Double.NEGATIVE_INFINITY;
       for (int c = 0; c < 3; c++) {
-        from = Math.min(from, sample.quantile(c, ValueAxis.TAIL));
-        to = Math.max(to, sample.quantile(c, 1 - ValueAxis.TAIL));
+        from = Math.min(from, sample.quantile(c, Axis.TAIL));
+        to = Math.max(to, sample.quantile(c, 1 - Axis.TAIL));
       }
-      axis = ValueAxis.around(from, to, ROOM, PAD, canvas.getWidth());
+      setAcross(Axis.around(from, to, ROOM, left(), right(), ""));
     }
     low = ends.low().clone();
     high = ends.high().clone();
@@ -75,7 +90,7 @@ final class StretchBox extends Pane {
   }
 
   private double handleY(int c) {
-    return canvas.getHeight() - FOOT + 4 + (channels == 1 ? 4 : 5 * c);
+    return foot() + HANDLES + (channels == 1 ? 4 : 5 * c);
   }
 
   /** The handle under a place, twice the channel and one more for its upper end; -1 for none. */
@@ -84,8 +99,8 @@ final class StretchBox extends Pane {
     double nearest = NEAR * NEAR;
     for (int c = 0; c < channels; c++) {
       for (int end = 0; end < 2; end++) {
-        double dx = px - axis.x(end == 0 ? low[c] : high[c]);
-        double dy = py < canvas.getHeight() - FOOT ? 0 : (py - handleY(c)) * 0.7;
+        double dx = px - across().within(end == 0 ? low[c] : high[c]);
+        double dy = py < foot() ? 0 : (py - handleY(c)) * 0.7;
         double away = dx * dx + dy * dy;
         if (away < nearest) {
           nearest = away;
@@ -96,12 +111,13 @@ final class StretchBox extends Pane {
     return best;
   }
 
-  private void drag(double px) {
+  @Override
+  protected void drag(double px, double py) {
     if (grabbed < 0) {
       return;
     }
-    double v = axis.value(px);
-    double least = (axis.to() - axis.from()) / 1000;
+    double v = across().value(px);
+    double least = (across().to() - across().from()) / 1000;
     for (int c = 0; c < 3; c++) {
       if (channels == 1 || linked || c == grabbed / 2) {
         if (grabbed % 2 == 0) {
@@ -111,34 +127,28 @@ final class StretchBox extends Pane {
         }
       }
     }
-    draw();
     moved.accept(new StretchRule.Ends(low.clone(), high.clone()));
   }
 
-  private void draw() {
-    GraphicsContext g = canvas.getGraphicsContext2D();
-    double w = canvas.getWidth();
-    double h = canvas.getHeight() - FOOT;
-    g.clearRect(0, 0, w, canvas.getHeight());
-    if (sample == null) {
-      return;
-    }
-    for (int c = 0; c < channels; c++) {
-      g.setFill(inks.of(channels == 1 ? "soft" : INKS[c]));
+  @Override
+  protected void paint(GraphicsContext g) {
+    for (int c = 0; c < channels && sample != null; c++) {
+      g.setFill(inks().of(channels == 1 ? "soft" : INKS[c]));
       g.setGlobalAlpha(channels == 1 ? 0.8 : 0.45);
-      axis.bars(g, sample.histogram(c, axis.from(), axis.to(), BINS), h, h - 4);
+      long[] counts = sample.histogram(c, across().from(), across().to(), BINS);
+      bars(g, counts, Arrays.stream(counts).max().orElse(1), 0);
     }
-    g.setGlobalAlpha(1);
-    g.setStroke(inks.of("soft"));
-    g.setLineWidth(1);
-    g.strokeLine(PAD, h + 0.5, w - PAD, h + 0.5);
-    for (int c = 0; c < channels; c++) {
+  }
+
+  @Override
+  protected void paintOver(GraphicsContext g) {
+    for (int c = 0; c < channels && sample != null; c++) {
       for (int end = 0; end < 2; end++) {
-        double x = Math.rint(axis.x(end == 0 ? low[c] : high[c])) + 0.5;
-        g.setStroke(inks.of(channels == 1 ? "text" : INKS[c]));
+        double x = Math.rint(across().within(end == 0 ? low[c] : high[c])) + 0.5;
+        g.setStroke(inks().of(channels == 1 ? "text" : INKS[c]));
         g.setLineWidth(1.4);
         g.strokeLine(x, 2, x, handleY(c));
-        g.setFill(inks.of("card"));
+        g.setFill(inks().of("card"));
         g.fillOval(x - 4, handleY(c) - 4, 8, 8);
         g.strokeOval(x - 4, handleY(c) - 4, 8, 8);
       }

@@ -10,7 +10,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.expr.Table;
-import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.kinds.ResultKind;
 
 /** All features of the object that was clicked; those of a part of a name where there are many. */
 public final class FeatureCard extends VBox {
@@ -23,7 +23,7 @@ public final class FeatureCard extends VBox {
   private final TextField find = new TextField();
   private final GridPane lines = new GridPane(12, 1);
   private final ScrollPane scroll = new ScrollPane(lines);
-  private ObjectSet shown;
+  private Table shown;
   private int row;
 
   public FeatureCard(Workspace workspace) {
@@ -44,10 +44,10 @@ public final class FeatureCard extends VBox {
     getChildren().addAll(find, scroll);
   }
 
-  public void show(ObjectSet set, int newRow) {
-    shown = set;
+  public void show(ResultKind.Rows rows, int newRow) {
+    shown = rows.table();
     row = newRow;
-    boolean many = set.table().columns().size() > FEW;
+    boolean many = shown.columns().size() > FEW;
     find.setVisible(many);
     find.setManaged(many);
     fill();
@@ -57,7 +57,7 @@ public final class FeatureCard extends VBox {
     lines.getChildren().clear();
     String part = find.isVisible() ? find.getText().strip().toLowerCase(Locale.ROOT) : "";
     int line = 0;
-    for (Table.Column column : shown.table().columns()) {
+    for (Table.Column column : shown.columns()) {
       String title = column.title();
       if (!column.name().contains(part) && !title.toLowerCase(Locale.ROOT).contains(part)) {
         continue;

@@ -51,6 +51,11 @@ final class PlotsPanel extends VBox {
   /** Share of the values at either end that the axis leaves out. */
   private static final double TAIL = 0.005;
 
+  /** What the axes of the scatter plot take beside and under it. */
+  private static final double AXIS = 48;
+
+  private static final double FOOT = 21;
+
   private static final int PLOTTED = 60_000;
 
   private final ObjectChoice choice;
@@ -58,7 +63,7 @@ final class PlotsPanel extends VBox {
   private final FeatureBox upwards = new FeatureBox("", c -> !c.isText());
   private final HistogramBox histogram = new HistogramBox(HISTOGRAM_WIDTH, HISTOGRAM_HEIGHT);
   private final Label ends = new Label();
-  private final ScatterPlot scatter = new ScatterPlot();
+  private final ScatterPlot scatter = new ScatterPlot(SCATTER_SIDE + AXIS, SCATTER_SIDE + FOOT);
   private final GridPane ranking = new GridPane(8, 2);
   private final Label[] counts = {new Label(), new Label()};
   private final Button drop = new Button("Clear");
@@ -85,8 +90,9 @@ final class PlotsPanel extends VBox {
     compared.setMinHeight(0);
     cards.heightProperty().addListener((p, before, now) -> {
       boolean tall = now.doubleValue() >= TALL;
-      double side = tall ? Math.min(now.doubleValue() - AROUND, getWidth() / 2) : SCATTER_SIDE;
-      scatter.setSide((int) side);
+      double side =
+          tall ? Math.min(now.doubleValue() - AROUND - FOOT, getWidth() / 2) : SCATTER_SIDE;
+      scatter.setSize(side + AXIS, side + FOOT);
       if (tall != column.getChildren().isEmpty()) {
         return;
       }
@@ -222,7 +228,7 @@ final class PlotsPanel extends VBox {
   private void showHistogram() {
     Table.Column column = feature.chosen().orElse(null);
     if (column == null) {
-      histogram.show(new double[0], new int[0], 0, 0, 1, 0, 1);
+      histogram.show(new double[0], new int[0], 0, 0, 1, "", 0, 1);
       histogram.over(List.of());
       ends.setText("");
       return;
@@ -236,7 +242,8 @@ final class PlotsPanel extends VBox {
     double[] axis = axis(column);
     double low = axis[0];
     double high = axis[1];
-    histogram.show(column.values(), failedAt, 1, low, high, range.low(), range.high());
+    histogram.show(
+        column.values(), failedAt, 1, low, high, TableGrid.unit(column), range.low(), range.high());
     List<boolean[]> groups = new ArrayList<>();
     choice.selection(0).ifPresent(groups::add);
     choice.selection(1).ifPresent(groups::add);
@@ -268,7 +275,7 @@ final class PlotsPanel extends VBox {
     Optional<Table.Column> x = feature.chosen();
     Optional<Table.Column> y = upwards.chosen();
     if (x.isEmpty() || y.isEmpty()) {
-      scatter.show(null, new int[0], 0);
+      scatter.show(null, new int[0], 0, "", "");
       scattered = List.of();
       return;
     }
@@ -285,7 +292,12 @@ final class PlotsPanel extends VBox {
     choice.selection(0).ifPresent(rows -> groups.add(both(x.get(), y.get(), rows)));
     int[] colours = {1, 0};
     float[][] all = both(x.get(), y.get(), choice.passing());
-    scatter.show(new ScatterSample(all[0], all[1], groups), colours, TAIL);
+    scatter.show(
+        new ScatterSample(all[0], all[1], groups),
+        colours,
+        TAIL,
+        TableGrid.unit(x.get()),
+        TableGrid.unit(y.get()));
   }
 
   /** Both values of rows, every so manieth where there are many. */

@@ -1,5 +1,6 @@
 package sharpkestrel.app.objects;
 
+import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
@@ -12,9 +13,8 @@ import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.expr.Table;
-import sharpkestrel.geo.OutlineSet;
-import sharpkestrel.objects.ObjectSet;
-import sharpkestrel.segment.Cut;
+import sharpkestrel.kinds.ResultKind;
+import sharpkestrel.kinds.ResultKinds;
 
 /** The table of what pane A shows: which rows and columns, sorted by any, and the feature that colours the objects. */
 final class TablePanel extends VBox {
@@ -72,19 +72,15 @@ final class TablePanel extends VBox {
   }
 
   private void fill(Result result) {
-    switch (result == null ? "" : result.value()) {
-      case ObjectSet set -> {
-        offer(set.table(), set.ids());
-        keep();
-      }
-      case OutlineSet outlines -> {
-        int[] ids = new int[outlines.count()];
-        java.util.Arrays.setAll(ids, i -> i + 1);
-        offer(outlines.table(), ids);
-      }
-      case Cut cut -> grid.clear("Measure these objects: then their numbers stand here.");
-      default ->
-        grid.clear("What pane A shows has no table. Click objects or outlines in the trail.");
+    Optional<ResultKind.Rows> rows =
+        Optional.ofNullable(result).flatMap(shown -> ResultKinds.rows(shown.value()));
+    if (rows.isEmpty()) {
+      grid.clear("What pane A shows has no table. Click objects or outlines in the trail.");
+    } else if (rows.get().table().columns().isEmpty()) {
+      grid.clear("Measure these objects: then their numbers stand here.");
+    } else {
+      offer(rows.get().table(), rows.get().ids());
+      keep();
     }
     showColours();
   }

@@ -33,8 +33,8 @@ import sharpkestrel.app.project.ProjectPicture;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;
 import sharpkestrel.app.viewer.PictureView;
-import sharpkestrel.objects.ObjectSet;
-import sharpkestrel.segment.Cut;
+import sharpkestrel.expr.Table;
+import sharpkestrel.kinds.ResultKinds;
 
 /** The window's content and its key map. */
 public final class Shell extends StackPane {
@@ -351,17 +351,17 @@ public final class Shell extends StackPane {
     if (row < 0 || result == null) {
       return;
     }
-    if (result.value() instanceof Cut cut) {
-      status.showPicked("object " + cut.ids()[Math.min(row, cut.ids().length - 1)]);
-      return;
-    }
-    if (!(result.value() instanceof ObjectSet set)) {
-      return;
-    }
-    double area = set.table().values("area")[row];
-    status.showPicked("object " + set.ids()[row] + " \u00b7 " + Math.round(area) + " "
-        + set.table().column("area").unit());
-    features.show(set, row);
-    features.setVisible(!bench.isLifted());
+    ResultKinds.rows(result.value()).filter(rows -> row < rows.ids().length).ifPresent(rows -> {
+      Table table = rows.table();
+      String area = !table.has("area")
+          ? ""
+          : " \u00b7 " + Math.round(table.values("area")[row]) + " "
+              + table.column("area").unit();
+      status.showPicked("object " + rows.ids()[row] + area);
+      if (!table.columns().isEmpty()) {
+        features.show(rows, row);
+        features.setVisible(!bench.isLifted());
+      }
+    });
   }
 }

@@ -1,37 +1,23 @@
 package sharpkestrel.app.viewer;
 
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Set;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
-import sharpkestrel.check.Scores;
+import sharpkestrel.app.viewer.Drawing.Drawn;
 import sharpkestrel.geo.CoordinateMap;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.GroundSize;
-import sharpkestrel.geo.OutlineSet;
-import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.Reprojected;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Window;
-import sharpkestrel.segment.Cut;
-import sharpkestrel.step.Stage;
 
 /** All that a pane shows: a picture, objects over it, outlines over those. Made off the interface thread. */
 final class PaneLayer {
-
-  static final int LIGHT = 0xfffff4e6;
-  private static final int AGREED = 0xff9bd06a;
-  private static final int WRONG = 0xffe8b04a;
-  private static final int MISSED = 0xffff6b6b;
-
-  /** Outlines of one colour. */
-  record Drawn(List<Geometry> outlines, int colour) {}
 
   final Result result;
   final Raster raster;
@@ -176,53 +162,17 @@ final class PaneLayer {
       tiles.withoutStandIns();
     }
     double rawScale = raster.grid().crs().isKnown() ? 1 : GroundSize.of(raster).mean();
-    LabelTiles labels = null;
-    ObjectPaint paint = null;
-    List<Drawn> outlines = new ArrayList<>();
-    switch (value) {
-      case Cut cut -> {
-        labels = new LabelTiles(cut.superpixels(), news);
-        paint = ObjectPaint.of(cut);
-      }
-      case ObjectSet set -> {
-        labels = new LabelTiles(set.labels(), news);
-        paint = ObjectPaint.of(set);
-        if (result != null && result.stage() == Stage.EXTRACT) {
-          paint = paint.standingOut();
-        }
-      }
-      case RedrawnObjects redrawn -> {
-        labels = new LabelTiles(redrawn.objects().labels(), news);
-        paint = ObjectPaint.of(redrawn);
-      }
-      case OutlineSet set ->
-        outlines.add(new Drawn(turned(set.outlines(), raster, rawScale), LIGHT));
-      case Scores scores -> {
-        if (result != null && result.inputs().get("outlines").value() instanceof OutlineSet found) {
-          outlines.addAll(agreement(found, scores, raster, rawScale));
-        }
-      }
-      default -> {}
-    }
+    Drawing drawing = Drawings.of(value, result);
+    LabelTiles labels = drawing.labels().map(of -> new LabelTiles(of, news)).orElse(null);
+    List<Drawn> outlines = drawing.outlines().stream()
+        .map(drawn -> new Drawn(turned(drawn.outlines(), raster, rawScale), drawn.colour()))
+        .toList();
+    ObjectPaint paint = drawing.paint().orElse(null);
     return new PaneLayer(result, raster, rawScale, tiles, sample, labels, paint, outlines);
   }
 
-  /** Found outlines that agree green, wrong ones ochre, missed true ones red. */
-  static List<Drawn> agreement(OutlineSet found, Scores scores, Raster raster, double rawScale) {
-    Set<Integer> wrongPlaces = Set.copyOf(scores.wrong());
-    List<Geometry> agreed = new ArrayList<>();
-    List<Geometry> wrong = new ArrayList<>();
-    for (int i = 0; i < found.count(); i++) {
-      (wrongPlaces.contains(i) ? wrong : agreed).add(found.outlines().get(i));
-    }
-    return List.of(
-        new Drawn(turned(agreed, raster, rawScale), AGREED),
-        new Drawn(turned(wrong, raster, rawScale), WRONG),
-        new Drawn(turned(scores.missedOutlines(), raster, rawScale), MISSED));
-  }
-
   /** In world units, downwards. */
-  private static List<Geometry> turned(List<Geometry> outlines, Raster raster, double rawScale) {
+  static List<Geometry> turned(List<Geometry> outlines, Raster raster, double rawScale) {
     AffineTransformation down = raster.grid().crs().isKnown()
         ? AffineTransformation.scaleInstance(1, -1)
         : AffineTransformation.scaleInstance(rawScale, rawScale);

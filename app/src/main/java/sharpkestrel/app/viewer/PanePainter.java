@@ -107,7 +107,7 @@ final class PanePainter {
     }
     double s = 1 / at.unitsPerPixel();
     Affine worldToScreen = new Affine(s, 0, -at.left() * s, 0, s, -at.top() * s);
-    for (PaneLayer.Drawn drawn : layer.outlines) {
+    for (Drawing.Drawn drawn : layer.outlines) {
       compositor.drawOutlines(drawn.outlines(), worldToScreen, drawn.colour(), from, 0, to, height);
     }
     return complete;

@@ -41,8 +41,15 @@ public final class ResultPicture {
     stretch.colour(planes, width, height, compositor.pixels(), width);
     Affine down = new Affine(1, 0, 0, 0, -1, 0);
     Affine worldToScreen = grid.affine().inverse().after(down);
-    for (PaneLayer.Drawn drawn : PaneLayer.agreement(found, scores, scene, 1)) {
-      compositor.drawOutlines(drawn.outlines(), worldToScreen, drawn.colour(), 0, 0, width, height);
+    for (Drawing.Drawn drawn : Drawings.agreement(found, scores).outlines()) {
+      compositor.drawOutlines(
+          PaneLayer.turned(drawn.outlines(), scene, 1),
+          worldToScreen,
+          drawn.colour(),
+          0,
+          0,
+          width,
+          height);
     }
     BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
     image.setRGB(0, 0, width, height, compositor.pixels(), 0, width);

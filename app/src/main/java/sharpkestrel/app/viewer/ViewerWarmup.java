@@ -40,7 +40,7 @@ public final class ViewerWarmup {
     for (int frame = 0; frame < FRAMES; frame++) {
       compositor.begin(SIDE, SIDE);
       compositor.drawObjects(tiles, paint, Affine.IDENTITY, 0, 0, SIDE, SIDE);
-      compositor.drawOutlines(List.of(box), Affine.IDENTITY, PaneLayer.LIGHT, 0, 0, SIDE, SIDE);
+      compositor.drawOutlines(List.of(box), Affine.IDENTITY, Drawings.LIGHT, 0, 0, SIDE, SIDE);
     }
   }
 

@@ -128,7 +128,7 @@ class CompositorTest {
     drawObjects(paint(-1));
 
     for (int y = 5; y < 12; y++) {
-      assertThat(at(19, y)).as("on the border").isEqualTo(PaneLayer.LIGHT);
+      assertThat(at(19, y)).as("on the border").isEqualTo(Drawings.LIGHT);
       assertThat(at(18, y)).as("halo beside it").isNotEqualTo(Compositor.WELL);
       assertThat(at(16, y)).as("beyond the halo").isEqualTo(Compositor.WELL);
     }
@@ -148,7 +148,7 @@ class CompositorTest {
     compositor.setStyle(ObjectStyle.INITIAL.withWidth(3));
     drawObjects(paint(-1));
     for (int x = 18; x <= 20; x++) {
-      assertThat(at(x, 8)).as("in the line").isEqualTo(PaneLayer.LIGHT);
+      assertThat(at(x, 8)).as("in the line").isEqualTo(Drawings.LIGHT);
     }
     assertThat(at(17, 8)).as("halo beside it").isNotEqualTo(Compositor.WELL);
     assertThat(at(16, 8)).isEqualTo(Compositor.WELL);

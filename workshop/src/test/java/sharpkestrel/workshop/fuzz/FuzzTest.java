@@ -24,7 +24,7 @@ class FuzzTest {
         "--count",
         "100000",
         "--seconds",
-        "40",
+        "20",
         "--from",
         "../core/src/test/resources/golden",
         "--from",

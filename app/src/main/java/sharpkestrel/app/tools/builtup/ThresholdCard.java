@@ -112,7 +112,7 @@ final class ThresholdCard extends VBox {
     double top = sorted.length == 0 ? 1 : sorted[(int) (0.995 * (sorted.length - 1))];
     int[] all = new int[shown.length];
     Arrays.fill(all, Integer.MAX_VALUE);
-    box.show(shown, all, 0, 0, top, threshold, Double.POSITIVE_INFINITY);
+    box.show(shown, all, 0, 0, top, "", threshold, Double.POSITIVE_INFINITY);
   }
 
   private void set(double low) {

@@ -2,12 +2,11 @@ package sharpkestrel.app.tools.pick;
 
 import java.util.Locale;
 import java.util.function.IntConsumer;
-import javafx.scene.canvas.Canvas;
+import javafx.geometry.Insets;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.layout.Pane;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
-import sharpkestrel.app.plot.Inks;
+import sharpkestrel.app.plot.Plot;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.segment.Branch;
 import sharpkestrel.segment.ClickedObject;
@@ -16,15 +15,16 @@ import sharpkestrel.segment.ClickedObject;
  * How much each rung of a branch is a thing of its own, over its area, with how sharp its border is as a dot; natural rungs are
  * marked, a click takes one.
  */
-final class RungPlot extends Pane {
+final class RungPlot extends Plot {
 
-  private static final double LEFT = 12;
+  private static final double SIDE = 12;
   private static final double FOOT = 34;
-  private static final double TOP = 14;
+  private static final double TOP = 16;
   private static final double HIT = 12;
+  private static final double LEGEND = 29;
+  private static final double BESIDE = 50;
 
-  private final Canvas canvas;
-  private final Inks inks = new Inks(this::draw, "soft", "text", "left-out", "accent", "second");
+  private final IntConsumer taken;
   private Branch branch;
   private double[] edges = {};
   private int rung;
@@ -32,17 +32,9 @@ final class RungPlot extends Pane {
   private String unit = "m²";
 
   RungPlot(double width, double height, IntConsumer taken) {
-    canvas = new Canvas(width, height);
-    setPrefSize(width, height);
-    setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
+    super(width, height, new Insets(TOP, SIDE, FOOT, SIDE));
+    this.taken = taken;
     setId("rungs");
-    getChildren().addAll(canvas, inks);
-    setOnMouseClicked(e -> {
-      int nearest = branch == null ? -1 : nearest(e.getX());
-      if (nearest >= 0) {
-        taken.accept(nearest);
-      }
-    });
   }
 
   /**
@@ -55,7 +47,26 @@ final class RungPlot extends Pane {
     rung = newRung;
     pixelArea = ground.area();
     unit = ground.areaUnit();
+    if (branch != null) {
+      double least = branch.pixels(0) * pixelArea;
+      double most = branch.pixels(branch.rungs() - 1) * pixelArea;
+      setAcross(least, Math.max(most, 2 * least), true, unit);
+    }
     draw();
+  }
+
+  @Override
+  protected void release(double x, double y) {
+    int nearest = branch == null ? -1 : nearest(x);
+    if (nearest >= 0) {
+      taken.accept(nearest);
+    }
+  }
+
+  @Override
+  protected String under(double x, double y) {
+    int nearest = branch == null ? -1 : nearest(x);
+    return nearest < 0 || nearest == rung ? "" : area(branch.pixels(nearest) * pixelArea);
   }
 
   private int nearest(double x) {
@@ -68,20 +79,11 @@ final class RungPlot extends Pane {
   }
 
   private double x(int i) {
-    double low = Math.log(branch.pixels(0));
-    double high = Math.log(Math.max(branch.pixels(branch.rungs() - 1), branch.pixels(0) + 1));
-    return LEFT
-        + (canvas.getWidth() - 2 * LEFT) * (Math.log(branch.pixels(i)) - low) / (high - low);
+    return across().at(branch.pixels(i) * pixelArea);
   }
 
-  private void draw() {
-    GraphicsContext g = canvas.getGraphicsContext2D();
-    double w = canvas.getWidth();
-    double base = canvas.getHeight() - FOOT;
-    g.clearRect(0, 0, w, canvas.getHeight());
-    g.setStroke(inks.of("left-out"));
-    g.setLineWidth(1);
-    g.strokeLine(LEFT, base, w - LEFT, base);
+  @Override
+  protected void paint(GraphicsContext g) {
     if (branch == null) {
       return;
     }
@@ -91,54 +93,39 @@ final class RungPlot extends Pane {
       most = Math.max(most, branch.score(each, edges));
       sharpest = Math.max(sharpest, Double.isNaN(edges[each]) ? 0 : edges[each]);
     }
-    ticks(g, base);
     for (int each : branch.natural()) {
       boolean chosen = each == rung;
-      double top = base - (base - TOP) * branch.score(each, edges) / most;
-      g.setStroke(inks.of(chosen ? "accent" : "second"));
+      double bar = foot() - (foot() - top()) * branch.score(each, edges) / most;
+      g.setStroke(inks().of(chosen ? "accent" : "second"));
       g.setLineWidth(chosen ? 5 : 3);
-      g.strokeLine(x(each), base, x(each), top);
+      g.strokeLine(x(each), foot(), x(each), bar);
       if (!Double.isNaN(edges[each])) {
-        double dot = base - (base - TOP) * edges[each] / sharpest;
-        g.setFill(inks.of("soft"));
+        double dot = foot() - (foot() - top()) * edges[each] / sharpest;
+        g.setFill(inks().of("soft"));
         g.fillOval(x(each) - 2.5, dot - 2.5, 5, 5);
       }
       if (chosen) {
-        g.setFill(inks.of("text"));
+        g.setFill(inks().of("text"));
         g.setFont(Font.font("IBM Plex Mono", 11));
         g.setTextAlign(
-            x(each) < 50
+            x(each) < BESIDE
                 ? TextAlignment.LEFT
-                : x(each) > w - 50 ? TextAlignment.RIGHT : TextAlignment.CENTER);
-        g.fillText(area(branch.pixels(each) * pixelArea), x(each), top - 4);
+                : x(each) > right() - BESIDE ? TextAlignment.RIGHT : TextAlignment.CENTER);
+        g.fillText(area(branch.pixels(each) * pixelArea), x(each), bar - 4);
       }
     }
   }
 
-  /** Powers of ten under the axis. */
-  private void ticks(GraphicsContext g, double base) {
-    g.setFill(inks.of("soft"));
-    g.setFont(Font.font("IBM Plex Mono", 10));
-    g.setTextAlign(TextAlignment.CENTER);
-    double low = branch.pixels(0) * pixelArea;
-    double high = branch.pixels(branch.rungs() - 1) * pixelArea;
-    for (double area = Math.pow(10, Math.ceil(Math.log10(low))); area <= high; area *= 10) {
-      double at = LEFT
-          + (canvas.getWidth() - 2 * LEFT)
-              * Math.log(area / low)
-              / Math.log(Math.max(high / low, 1.01));
-      g.strokeLine(at, base, at, base + 4);
-      String text = area < 10_000
-          ? "" + Math.round(area)
-          : area < 1e6 ? Math.round(area / 1e3) + " k" : Math.round(area / 1e6) + " M";
-      g.fillText(text, Math.min(at, canvas.getWidth() - LEFT), base + 16);
+  @Override
+  protected void drawAxes(GraphicsContext g) {
+    super.drawAxes(g);
+    if (branch == null) {
+      return;
     }
     g.setFont(Font.font("IBM Plex Sans", 10));
-    g.setTextAlign(TextAlignment.RIGHT);
-    g.fillText("area, " + unit, canvas.getWidth() - LEFT, base + 29);
     g.setTextAlign(TextAlignment.LEFT);
     String bars = branch.bordersCount() ? "stays itself, with a sharp border" : "stays itself";
-    g.fillText("bars: " + bars + "; dots: how sharp its border is", LEFT, base + 29);
+    g.fillText("bars: " + bars + "; dots: how sharp its border is", left(), foot() + LEGEND);
   }
 
   private String area(double area) {

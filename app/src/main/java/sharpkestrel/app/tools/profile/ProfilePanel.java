@@ -21,9 +21,9 @@ import javafx.scene.shape.Circle;
 import sharpkestrel.app.controls.Card;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.plot.Axis;
 import sharpkestrel.app.plot.ScatterPlot;
 import sharpkestrel.app.plot.ScatterSample;
-import sharpkestrel.app.plot.ValueAxis;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.app.viewer.Palette;
@@ -52,7 +52,7 @@ final class ProfilePanel extends HBox {
   private final ComboBox<String> axisX = new ComboBox<>();
   private final ComboBox<String> axisY = new ComboBox<>();
   private Map<String, Raster> axes = Map.of();
-  private final ScatterPlot scatter = new ScatterPlot();
+  private final ScatterPlot scatter = new ScatterPlot(210, 176);
   private boolean setting;
 
   ProfilePanel(Desk desk, Watch watch, ProfileModel model) {
@@ -275,7 +275,9 @@ final class ProfilePanel extends HBox {
             made -> scatter.show(
                 made,
                 places.stream().mapToInt(ProfileModel.Place::colour).toArray(),
-                ValueAxis.TAIL),
+                Axis.TAIL,
+                "",
+                ""),
             failure -> workspace.messages().tell(failure.getMessage()));
   }
 

@@ -69,7 +69,7 @@ final class CutsCard extends VBox {
             },
             made -> {
               title.setText(("Cuts of " + made.band.name() + " " + made.band.unit()).strip());
-              box.show(made.histogram, numbers(cuts));
+              box.show(made.histogram, numbers(cuts), "");
             },
             failure -> title.setText(String.valueOf(failure.getMessage())));
   }

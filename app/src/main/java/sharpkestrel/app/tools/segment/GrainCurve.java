@@ -1,27 +1,24 @@
 package sharpkestrel.app.tools.segment;
 
 import java.util.function.DoubleConsumer;
+import javafx.geometry.Insets;
 import javafx.scene.Cursor;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.layout.Pane;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
-import sharpkestrel.app.plot.Inks;
+import sharpkestrel.app.plot.Plot;
 import sharpkestrel.segment.NaturalGrains;
 
 /** How steady a tree's cuts are over the grain, with its natural grains marked; a click takes the grain there, or a mark nearby. */
-final class GrainCurve extends Pane {
+final class GrainCurve extends Plot {
 
-  private static final double FOOT = 14;
-  private static final double HEAD = 4;
+  private static final double FOOT = 17;
+  private static final double HEAD = 14;
   private static final double PAD = 7;
   private static final double NEAR = 9;
+  private static final double LABEL = 30;
 
-  private final Canvas canvas;
-  private final Inks inks = new Inks(this::draw, "left-out", "accent", "soft", "text");
-  private double least = 1;
-  private double most = 2;
+  private final DoubleConsumer chosen;
   private NaturalGrains grains;
   private double shown;
 
@@ -29,52 +26,48 @@ final class GrainCurve extends Pane {
    * @param chosen told the grain that is clicked
    */
   GrainCurve(double width, double height, DoubleConsumer chosen) {
-    canvas = new Canvas(width, height);
+    super(width, height, new Insets(HEAD, PAD, FOOT, PAD));
+    this.chosen = chosen;
     setId("grain-curve");
-    setPrefSize(width, height);
-    setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
     setCursor(Cursor.HAND);
-    getChildren().addAll(canvas, inks);
-    setOnMouseClicked(e -> {
-      if (grains != null) {
-        chosen.accept(at(e.getX()));
-      }
-    });
   }
 
   /**
    * @param newGrains null for none
    * @param newShown the grain that is shown
-   * @param newLeast grain at the left end, and {@code newMost} at the right
+   * @param least grain at the left end, and {@code most} at the right
    */
-  void show(NaturalGrains newGrains, double newShown, double newLeast, double newMost) {
-    least = newLeast;
-    most = newMost;
+  void show(NaturalGrains newGrains, double newShown, double least, double most, String unit) {
+    setAcross(least, most, true, unit);
     grains = newGrains;
     shown = newShown;
     draw();
   }
 
-  private double x(double grain) {
-    double share = Math.log(grain / least) / Math.log(most / least);
-    return PAD + (canvas.getWidth() - 2 * PAD) * Math.max(0, Math.min(1, share));
+  @Override
+  protected void release(double x, double y) {
+    if (grains != null) {
+      chosen.accept(at(x));
+    }
+  }
+
+  @Override
+  protected String under(double x, double y) {
+    return grains == null ? "" : across().readOut(at(x));
   }
 
   /** The natural grain near a place, else the grain there. */
   private double at(double px) {
     for (double natural : grains.natural()) {
-      if (Math.abs(x(natural) - px) < NEAR) {
+      if (Math.abs(across().at(natural) - px) < NEAR) {
         return natural;
       }
     }
-    double share = (px - PAD) / (canvas.getWidth() - 2 * PAD);
-    return least * Math.pow(most / least, Math.max(0, Math.min(1, share)));
+    return across().value(px);
   }
 
-  private void draw() {
-    GraphicsContext g = canvas.getGraphicsContext2D();
-    double h = canvas.getHeight() - FOOT;
-    g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
+  @Override
+  protected void paint(GraphicsContext g) {
     if (grains == null) {
       return;
     }
@@ -86,36 +79,46 @@ final class GrainCurve extends Pane {
     double[] xs = new double[n + 2];
     double[] ys = new double[n + 2];
     for (int k = 0; k < n; k++) {
-      xs[k] = x(grains.grains()[k]);
-      ys[k] = h - (h - HEAD) * Math.max(0, grains.steadiness()[k]) / top;
+      xs[k] = across().at(grains.grains()[k]);
+      ys[k] = foot() - (foot() - top()) * Math.max(0, grains.steadiness()[k]) / top;
     }
     xs[n] = xs[n - 1];
-    ys[n] = h;
+    ys[n] = foot();
     xs[n + 1] = xs[0];
-    ys[n + 1] = h;
-    g.setFill(inks.of("left-out"));
+    ys[n + 1] = foot();
+    g.setFill(inks().of("left-out"));
     g.fillPolygon(xs, ys, n + 2);
-    g.setStroke(inks.of("soft"));
-    g.setLineWidth(1);
-    g.strokeLine(PAD, h + 0.5, canvas.getWidth() - PAD, h + 0.5);
+  }
+
+  @Override
+  protected void paintOver(GraphicsContext g) {
+    if (grains == null) {
+      return;
+    }
     g.setFont(Font.font("IBM Plex Mono", 10));
     g.setTextAlign(TextAlignment.CENTER);
+    g.setStroke(inks().of("accent"));
+    g.setFill(inks().of("accent"));
+    g.setLineWidth(2);
     double free = Double.NEGATIVE_INFINITY;
     for (double natural : grains.natural()) {
-      double px = x(natural);
-      g.setStroke(inks.of("accent"));
-      g.setLineWidth(2);
-      g.strokeLine(px, HEAD, px, h);
-      String text = String.format(java.util.Locale.ROOT, natural < 10 ? "%.1f" : "%.0f", natural);
-      if (px - free > 30) {
-        g.setFill(inks.of("accent"));
-        g.fillText(text, px, h + 11);
+      if (!across().holds(natural)) {
+        continue;
+      }
+      double px = across().at(natural);
+      g.strokeLine(px, top(), px, foot());
+      if (px - free > LABEL) {
+        double inside = Math.max(LABEL / 2, Math.min(right() - LABEL / 2, px));
+        g.fillText(
+            String.format(java.util.Locale.ROOT, natural < 10 ? "%.1f" : "%.0f", natural),
+            inside,
+            top() - 3);
         free = px;
       }
     }
-    double here = Math.rint(x(shown)) + 0.5;
-    g.setStroke(inks.of("text"));
+    double here = Math.rint(across().within(shown)) + 0.5;
+    g.setStroke(inks().of("text"));
     g.setLineWidth(1);
-    g.strokeLine(here, 0, here, h + 3);
+    g.strokeLine(here, top() - 2, here, foot() + 3);
   }
 }

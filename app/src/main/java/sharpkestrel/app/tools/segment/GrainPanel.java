@@ -69,7 +69,7 @@ final class GrainPanel extends VBox {
     HBox.setHgrow(slider, Priority.ALWAYS);
     HBox row = new HBox(8, slider, number, unit, keep);
     row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-    curve = new GrainCurve(258, 58, this::slide);
+    curve = new GrainCurve(258, 68, this::slide);
     getChildren().addAll(title, row, curve, count, note);
     slider.valueProperty().addListener((p, before, now) -> slide(grainAt(now.doubleValue())));
     number.setOnAction(e -> {
@@ -102,7 +102,7 @@ final class GrainPanel extends VBox {
     workspace.lanes().trial().drop(this);
     cutting = false;
     if (cut == null) {
-      curve.show(null, least, least, most);
+      curve.show(null, least, least, most, unit.getText());
       count.setText("");
       note.setText("Run the segmentation, or click a segmented result in the trail.");
       return;
@@ -202,7 +202,7 @@ final class GrainPanel extends VBox {
       slider.setValue(Math.log(cut.grain() / least) / Math.log(most / least));
       setting = false;
     }
-    curve.show(natural, cut.grain(), least, most);
+    curve.show(natural, cut.grain(), least, most, unit.getText());
     number.setText(
         String.format(java.util.Locale.ROOT, cut.grain() < 10 ? "%.1f" : "%.0f", cut.grain()));
     count.setText(Result.grouped(cut.objects()) + " objects");

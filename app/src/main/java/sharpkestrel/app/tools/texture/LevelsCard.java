@@ -64,7 +64,7 @@ final class LevelsCard extends VBox {
             job ->
                 ((Texture) step.make(ResultMaker.values(step, results, files), texts)).grouped(job),
             made -> {
-              box.show(made.statistics().histogram(), made.levels().edges());
+              box.show(made.statistics().histogram(), made.levels().edges(), "");
               count.setText(made.levels().count() + " grey levels of "
                   + String.format(
                       Locale.ROOT,

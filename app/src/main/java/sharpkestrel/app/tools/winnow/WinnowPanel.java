@@ -256,7 +256,7 @@ final class WinnowPanel extends VBox {
   private final class Card extends VBox {
     private final int place;
     private final String feature;
-    private final HistogramBox histogram = new HistogramBox(196, 74);
+    private final HistogramBox histogram = new HistogramBox(196, 82);
     private final TextField low = new TextField();
     private final TextField high = new TextField();
     private final Label flow = new Label();
@@ -346,7 +346,7 @@ final class WinnowPanel extends VBox {
       from = least(from, least(table.quantile(feature, 0.005), test.low()));
       to = -least(-to, least(-table.quantile(feature, 0.995), -test.high()));
       histogram.show(
-          table.values(feature), model.failedAt(), place, from, to, test.low(), test.high());
+          table.values(feature), model.failedAt(), place, from, to, "", test.low(), test.high());
       if (!low.isFocused()) {
         low.setText(Double.isInfinite(test.low()) ? "\u2013" : shortText(test.low()));
       }
