@@ -26,7 +26,11 @@ import javafx.scene.transform.Scale;
  */
 public abstract class Plot extends Pane {
 
-  private static final double TICK_ROOM = 52;
+  private static final double TICK_ROOM = 40;
+
+  /** Marks at the ends of an axis are whole. */
+  private static final double OVER = 4;
+
   private static final double STEP = 1.25;
   private static final int PICTURE_SCALE = 2;
   private static final String[] INKS = {"soft", "text", "card", "left-out", "accent", "second"};
@@ -279,7 +283,7 @@ public abstract class Plot extends Pane {
     g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
     g.save();
     g.beginPath();
-    g.rect(left(), 0, right() - left(), foot());
+    g.rect(left() - OVER, 0, right() - left() + 2 * OVER, foot());
     g.clip();
     paint(g);
     g.restore();

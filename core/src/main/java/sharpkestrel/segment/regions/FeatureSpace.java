@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
@@ -250,6 +251,19 @@ public final class FeatureSpace {
     float[] out = new float[window.area() * spectralDimensions()];
     spectral(window, spectralDimensions(), out, request);
     return out;
+  }
+
+  /** What the spectral coordinates are called: light, then each band by its role, or by its name where it has none. */
+  public List<String> spectralNames() {
+    List<String> names = new ArrayList<>(List.of("light"));
+    for (int b : bands.length > 1 ? bands : new int[0]) {
+      Band band = scene.bands().get(b);
+      names.add(
+          band.role() == BandRole.OTHER
+              ? band.name()
+              : band.role().name().toLowerCase(Locale.ROOT));
+    }
+    return names;
   }
 
   /** Roles of the bands that are in the space, by name. */

@@ -52,7 +52,7 @@ final class ProfilePanel extends HBox {
   private final ComboBox<String> axisX = new ComboBox<>();
   private final ComboBox<String> axisY = new ComboBox<>();
   private Map<String, Raster> axes = Map.of();
-  private final ScatterPlot scatter = new ScatterPlot(210, 176);
+  private final ScatterPlot scatter = new ScatterPlot(184, 164);
   private boolean setting;
 
   ProfilePanel(Desk desk, Watch watch, ProfileModel model) {

@@ -1,0 +1,180 @@
+package sharpkestrel.extract.learner;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import sharpkestrel.expr.Table;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Parallel;
+import sharpkestrel.raster.RasterException;
+
+/**
+ * A model that tells classes apart, with what it has seen and what it is worth.
+ *
+ * @param about what it was learned from, for its reader
+ * @param features that it looks at, in order
+ * @param lows for each feature the least value it has seen but for the outermost hundredth, and {@code highs} the largest
+ * @param kept what it said of blocks that were kept back; empty where there were too few
+ */
+public record Classifier(
+    String about,
+    Method method,
+    List<String> classes,
+    List<String> features,
+    float[] lows,
+    float[] highs,
+    Scorer scorer,
+    Calibration calibration,
+    Optional<Confusion> kept) {
+
+  private static final int PARTS = 5;
+  private static final double TAIL = 0.01;
+  private static final int CHUNK = 2048;
+
+  /** A feature may lie so many of its ranges beyond what was seen before it counts as unlike. */
+  private static final double ROOM = 0.25;
+
+  public Classifier {
+    classes = List.copyOf(classes);
+    features = List.copyOf(features);
+    if (scorer.features() != features.size() || scorer.classes() != classes.size()) {
+      throw new IllegalArgumentException("The model does not go with its features and classes.");
+    }
+  }
+
+  /**
+   * Learns, and sees on kept-back blocks what that is worth; probabilities are calibrated by those.
+   *
+   * @throws RasterException where there is nothing to learn
+   */
+  public static Classifier learn(
+      Examples all, Method method, String about, long seed, boolean checks, Job job) {
+    all.check();
+    int[] varying = all.varying();
+    Examples examples = new Examples(
+        Arrays.stream(varying).mapToObj(all.features()::get).toList(),
+        Arrays.stream(varying).mapToObj(f -> all.columns()[f]).toArray(float[][]::new),
+        all.classes(),
+        all.classOf(),
+        all.weights(),
+        all.blocks());
+    Calibration calibration = Calibration.none(examples.classes().size());
+    Optional<Confusion> kept = Optional.empty();
+    if (checks) {
+      float[] shares = Folds.keptBack(examples, method, PARTS, seed, job);
+      calibration = Calibration.of(examples, shares);
+      Confusion confusion = Confusion.of(examples, shares);
+      kept = confusion.count() > 0 ? Optional.of(confusion) : Optional.empty();
+    }
+    float[] lows = new float[varying.length];
+    float[] highs = new float[varying.length];
+    for (int f = 0; f < varying.length; f++) {
+      float[] sorted = examples.columns()[f].clone();
+      Arrays.sort(sorted);
+      int n = (int)
+          IntStream.range(0, sorted.length).filter(i -> !Float.isNaN(sorted[i])).count();
+      lows[f] = sorted[(int) (TAIL * (n - 1))];
+      highs[f] = sorted[(int) Math.ceil((1 - TAIL) * (n - 1))];
+    }
+    return new Classifier(
+        about,
+        method,
+        examples.classes(),
+        examples.features(),
+        lows,
+        highs,
+        method.learn(examples, seed, job),
+        calibration,
+        kept);
+  }
+
+  /**
+   * Its columns of a table.
+   *
+   * @throws RasterException that names what the table lacks
+   */
+  public float[][] columns(Table table) {
+    List<String> missing = features.stream().filter(f -> !table.has(f)).toList();
+    if (!missing.isEmpty()) {
+      throw new RasterException(
+          "The model looks at features that these objects do not have: "
+              + String.join(", ", missing.subList(0, Math.min(8, missing.size())))
+              + (missing.size() > 8 ? " and " + (missing.size() - 8) + " more" : "")
+              + ". Measure them with the same groups of features, on a scene with the same band roles, as it was learned from.");
+    }
+    float[][] columns = new float[features.size()][];
+    for (int f = 0; f < columns.length; f++) {
+      double[] values = table.values(features.get(f));
+      columns[f] = new float[values.length];
+      for (int i = 0; i < values.length; i++) {
+        columns[f][i] = (float) values[i];
+      }
+    }
+    return columns;
+  }
+
+  /**
+   * Calibrated probabilities.
+   *
+   * @param columns as {@link #columns} gives them
+   * @return rows of probabilities, one after another
+   */
+  public float[] shares(float[][] columns, Job job) {
+    int rows = columns.length == 0 ? 0 : columns[0].length;
+    int classCount = classes.size();
+    float[] shares = new float[rows * classCount];
+    Parallel.run(Math.ceilDiv(rows, CHUNK), job, chunk -> {
+      float[] row = new float[columns.length];
+      float[] out = new float[classCount];
+      for (int i = chunk * CHUNK; i < Math.min(rows, (chunk + 1) * CHUNK); i++) {
+        for (int f = 0; f < row.length; f++) {
+          row[f] = columns[f][i];
+        }
+        scorer.score(row, out);
+        calibration.apply(out);
+        System.arraycopy(out, 0, shares, i * classCount, classCount);
+      }
+    });
+    return shares;
+  }
+
+  /** Features of which a good part of the values lie beyond what the model has seen, each as a clause; none where all is like it. */
+  public List<String> outside(float[][] columns) {
+    List<String> found = new ArrayList<>();
+    for (int f = 0; f < columns.length; f++) {
+      double room = ROOM * (highs[f] - lows[f]);
+      int beyond = 0;
+      int known = 0;
+      for (float v : columns[f]) {
+        known += Float.isNaN(v) ? 0 : 1;
+        beyond += v < lows[f] - room || v > highs[f] + room ? 1 : 0;
+      }
+      if (known > 0 && beyond > 0.25 * known) {
+        found.add(String.format(
+            Locale.ROOT,
+            "%s of %.0f %% lies beyond %.4g to %.4g",
+            features.get(f),
+            100.0 * beyond / known,
+            lows[f],
+            highs[f]));
+      }
+    }
+    return found;
+  }
+
+  /** What was learned, in a line. */
+  public String toText() {
+    String worth = kept.map(confusion -> String.format(
+            Locale.ROOT,
+            "; on kept-back blocks %.1f %% right of %.0f, macro F1 %.2f",
+            100 * confusion.accuracy(),
+            confusion.count(),
+            confusion.macroF1()))
+        .orElse("; not checked, as there were too few blocks of ground");
+    return method.title() + " of " + String.join(", ", classes) + " by " + features.size()
+        + " features, " + about + worth;
+  }
+}

@@ -1,0 +1,81 @@
+package sharpkestrel.extract.learner;
+
+import sharpkestrel.raster.Job;
+
+/** Ways to learn classes from examples. */
+public enum Method {
+  /** {@value #FOREST_TREES} trees on samples with replacement. */
+  FOREST("Random forest"),
+  /** {@value #EXTREME_TREES} trees whose splits are drawn; smoother, and sound with few examples. */
+  EXTREME_TREES("Extremely randomised trees"),
+  BOOSTING("Gradient boosting"),
+  LIKELIHOOD("Maximum likelihood"),
+  NEAREST("Nearest neighbours"),
+  VECTORS("Support vectors");
+
+  private static final int FOREST_TREES = 200;
+  private static final int EXTREME_TREES_COUNT = 300;
+  private static final int DEEPEST = 40;
+  private static final int NEIGHBOURS = 7;
+
+  private final String title;
+
+  Method(String title) {
+    this.title = title;
+  }
+
+  public String title() {
+    return title;
+  }
+
+  /**
+   * @param examples that have passed {@link Examples#check}
+   */
+  public Scorer learn(Examples examples, long seed, Job job) {
+    return switch (this) {
+      case FOREST -> new TreeScorer(forest(examples, seed, job).trees(), TreeScorer.Link.SHARES);
+      case EXTREME_TREES ->
+        new TreeScorer(
+            ForestGrower.grow(
+                    examples,
+                    Bins.of(examples, job),
+                    new ForestGrower.Settings(EXTREME_TREES_COUNT, 0, 1, DEEPEST, true),
+                    seed,
+                    job)
+                .trees(),
+            TreeScorer.Link.SHARES);
+      case BOOSTING -> boosted(examples, BoostingGrower.Settings.USUAL, seed, job);
+      case LIKELIHOOD -> LikelihoodScorer.learn(examples, new double[0], Double.POSITIVE_INFINITY);
+      case NEAREST -> NearestScorer.learn(examples, NEIGHBOURS);
+      case VECTORS -> VectorLearner.learn(examples, seed, job);
+    };
+  }
+
+  /** The trees of a forest with what they say of rows that they have not seen. */
+  static ForestGrower.Forest forest(Examples examples, long seed, Job job) {
+    return ForestGrower.grow(
+        examples,
+        Bins.of(examples, job),
+        new ForestGrower.Settings(FOREST_TREES, 0, 1, DEEPEST, false),
+        seed,
+        job);
+  }
+
+  static TreeScorer boosted(
+      Examples examples, BoostingGrower.Settings settings, long seed, Job job) {
+    boolean two = examples.classes().size() == 2;
+    float[] targets = new float[examples.count()];
+    for (int i = 0; i < targets.length; i++) {
+      targets[i] = examples.classOf()[i];
+    }
+    Trees trees = BoostingGrower.grow(
+        examples,
+        Bins.of(examples, job),
+        two ? BoostingGrower.Loss.LOGISTIC : BoostingGrower.Loss.SOFTMAX,
+        targets,
+        settings,
+        seed,
+        job);
+    return new TreeScorer(trees, two ? TreeScorer.Link.ODDS : TreeScorer.Link.LOGARITHMS);
+  }
+}
