@@ -5,6 +5,10 @@ import java.util.List;
 import java.util.Map;
 import sharpkestrel.check.Compare;
 import sharpkestrel.deliver.Export;
+import sharpkestrel.extract.ClassifyObjects;
+import sharpkestrel.extract.FindObjects;
+import sharpkestrel.extract.LearnClasses;
+import sharpkestrel.extract.LearnObjects;
 import sharpkestrel.extract.OutlineObjects;
 import sharpkestrel.extract.Winnow;
 import sharpkestrel.gather.Assemble;
@@ -83,6 +87,10 @@ public final class StepCatalogue {
         ChooseObjects.class,
         TellApart.class,
         Winnow.class,
+        LearnClasses.class,
+        ClassifyObjects.class,
+        LearnObjects.class,
+        FindObjects.class,
         OutlineObjects.class,
         Compare.class,
         Export.class);

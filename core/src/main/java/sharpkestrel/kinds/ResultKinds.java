@@ -5,10 +5,16 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import sharpkestrel.check.Scores;
+import sharpkestrel.extract.everysize.Finder;
+import sharpkestrel.extract.everysize.FinderFile;
+import sharpkestrel.extract.learner.Classifier;
+import sharpkestrel.extract.learner.ClassifierFile;
 import sharpkestrel.objects.FeatureRanking;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.segment.learn.MergingModel;
+import sharpkestrel.segment.learn.MergingModelFile;
 import sharpkestrel.sharpen.pan.Ratings;
 import sharpkestrel.sharpen.profile.ProfileReport;
 import sharpkestrel.step.Stage;
@@ -25,7 +31,31 @@ public final class ResultKinds {
       OBJECTS,
       new OutlinesKind(),
       new PointsKind(),
-      new MergingModelKind(),
+      new ModelKind<>(
+          MergingModel.class,
+          "a merging model",
+          "merging model",
+          model -> model.about() + "; " + model.card().toText(),
+          MergingModelFile::read,
+          MergingModelFile::write,
+          MergingModelFile::text),
+      new ModelKind<>(
+          Classifier.class,
+          "a classifier",
+          "classifier",
+          Classifier::toText,
+          ClassifierFile::read,
+          ClassifierFile::write,
+          ClassifierFile::text),
+      new ModelKind<>(
+          Finder.class,
+          "a finder",
+          "finder",
+          finder -> "finds " + String.join(", ", finder.classes()) + ", "
+              + finder.classifier().about(),
+          FinderFile::read,
+          FinderFile::write,
+          FinderFile::text),
       new ReportKind<>(
           Scores.class,
           "scores",

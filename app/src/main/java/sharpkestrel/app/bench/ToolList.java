@@ -17,6 +17,7 @@ import sharpkestrel.app.tools.mosaic.MosaicTool;
 import sharpkestrel.app.tools.pansharpen.PansharpenTool;
 import sharpkestrel.app.tools.pick.PickTool;
 import sharpkestrel.app.tools.profile.ProfileTool;
+import sharpkestrel.app.tools.samples.SamplesTool;
 import sharpkestrel.app.tools.segment.SegmentTool;
 import sharpkestrel.app.tools.stack.StackTool;
 import sharpkestrel.app.tools.texture.TextureTool;
@@ -42,6 +43,7 @@ final class ToolList {
         new SegmentTool(desk),
         new PickTool(desk),
         new WinnowTool(desk),
+        new SamplesTool(desk),
         new CompareTool(desk),
         new TableTool(desk),
         new PlotsTool(desk),

@@ -22,9 +22,19 @@ import sharpkestrel.segment.regions.FeatureSpace;
  * @param nodes that were measured, ascending: those with enough pixels and not too many
  * @param columns for each feature the values of those nodes
  * @param stability for each of those nodes how many times the cost of its merges that of the next one is, as a logarithm
+ * @param areas of those in m², or in pixels
+ * @param blocks for each of those the block of ground that its middle lies in
  */
 public record NodeFeatures(
-    List<String> names, int[] nodes, float[][] columns, float[] stability, double[] areas) {
+    List<String> names,
+    int[] nodes,
+    float[][] columns,
+    float[] stability,
+    double[] areas,
+    int[] blocks) {
+
+  /** Blocks of ground across a scene's longer side. */
+  private static final int BLOCKS = 8;
 
   /** Distances of the rings in metres, or in pixels where there are none. */
   private static final double[] RINGS = {2, 6};
@@ -59,7 +69,9 @@ public record NodeFeatures(
           return pixels >= leastPixels && pixels * ground.area() <= mostArea;
         })
         .toArray();
-    return new Writer(tree, sums, space, ground, !Double.isNaN(sunAzimuth)).write(nodes, job);
+    int side = Math.ceilDiv(Math.max(labels.grid().width(), labels.grid().height()), BLOCKS);
+    return new Writer(tree, sums, space, ground, !Double.isNaN(sunAzimuth))
+        .write(nodes, side, job);
   }
 
   /** Metres of a pixel's side, 1 where nothing is known. */
@@ -81,6 +93,7 @@ public record NodeFeatures(
     private final double side;
     private final boolean sun;
     private final int[] sibling;
+    private final int[] child;
 
     Writer(MergeTree tree, NodeSums sums, FeatureSpace space, GroundSize ground, boolean sun) {
       this.tree = tree;
@@ -88,19 +101,29 @@ public record NodeFeatures(
       this.sun = sun;
       dimensions = space.spectralNames();
       side = side(ground);
-      sibling = siblings(tree);
+      child = children(tree);
+      sibling = siblings(tree, child);
     }
 
-    private static int[] siblings(MergeTree tree) {
+    /** The child with the lower number of each node, -1 for leaves. */
+    private static int[] children(MergeTree tree) {
       int[] first = new int[tree.nodes()];
-      int[] sibling = new int[tree.nodes()];
       Arrays.fill(first, -1);
+      for (int node = tree.nodes() - 1; node >= 0; node--) {
+        if (tree.parent(node) >= 0) {
+          first[tree.parent(node)] = node;
+        }
+      }
+      return first;
+    }
+
+    /** The other child of each node's parent, -1 for roots. */
+    private static int[] siblings(MergeTree tree, int[] first) {
+      int[] sibling = new int[tree.nodes()];
       Arrays.fill(sibling, -1);
       for (int node = 0; node < tree.nodes(); node++) {
         int parent = tree.parent(node);
-        if (parent >= 0 && first[parent] < 0) {
-          first[parent] = node;
-        } else if (parent >= 0) {
+        if (parent >= 0 && first[parent] != node) {
           sibling[node] = first[parent];
           sibling[first[parent]] = node;
         }
@@ -108,7 +131,7 @@ public record NodeFeatures(
       return sibling;
     }
 
-    NodeFeatures write(int[] nodes, Job job) {
+    NodeFeatures write(int[] nodes, int blockSide, Job job) {
       Row naming = new Row(true, 0);
       if (nodes.length > 0) {
         measure(nodes[0], naming);
@@ -117,6 +140,7 @@ public record NodeFeatures(
       float[][] columns = new float[width][nodes.length];
       float[] stability = new float[nodes.length];
       double[] areas = new double[nodes.length];
+      int[] blocks = new int[nodes.length];
       Parallel.run(Math.ceilDiv(nodes.length, CHUNK), job, chunk -> {
         Row row = new Row(false, width);
         for (int i = chunk * CHUNK; i < Math.min(nodes.length, (chunk + 1) * CHUNK); i++) {
@@ -126,10 +150,15 @@ public record NodeFeatures(
             columns[f][i] = (float) row.values[f];
           }
           stability[i] = (float) stability(nodes[i]);
-          areas[i] = sums.form[nodes[i] * NodeSums.FORM] * side * side;
+          int form = nodes[i] * NodeSums.FORM;
+          double pixels = sums.form[form];
+          areas[i] = pixels * side * side;
+          int across = (int) (sums.form[form + 1] / pixels / blockSide);
+          int down = (int) (sums.form[form + 2] / pixels / blockSide);
+          blocks[i] = down * BLOCKS + across;
         }
       });
-      return new NodeFeatures(List.copyOf(naming.names), nodes, columns, stability, areas);
+      return new NodeFeatures(List.copyOf(naming.names), nodes, columns, stability, areas, blocks);
     }
 
     private static final class Row {
@@ -370,16 +399,36 @@ public record NodeFeatures(
       row.put("stability", stability(node));
       row.put("grows", parent < 0 ? 0 : Math.log(sums.form[parent * NodeSums.FORM] / n));
       row.put("parent_stability", parent < 0 ? 0 : stability(parent));
-      int other = sibling[node];
+      int above = parent < 0 ? -1 : tree.parent(parent);
+      row.put("steady_twice", above < 0 ? 0 : Math.log(height(above) / height(node)));
+      apart("joins", node, sibling[node], n, row);
+      int part = child[node];
+      int other = part < 0 ? -1 : sibling[part];
+      double partPixels = part < 0 ? Double.NaN : sums.form[part * NodeSums.FORM];
+      apart("parts", part, other, partPixels, row);
+      row.put("part_share", other < 0 ? 0 : Math.min(partPixels, n - partPixels) / n);
+      row.put("joins_share", parent < 0 ? 0 : n / sums.form[parent * NodeSums.FORM]);
+      double[] box = parent < 0 ? new double[] {Double.NaN, 1} : rectangle(parent);
+      row.put(
+          "parent_rectangularity",
+          parent < 0 ? Double.NaN : sums.form[parent * NodeSums.FORM] / (box[0] * box[1]));
+      row.put(
+          "parent_solidity",
+          parent < 0 ? Double.NaN : sums.form[parent * NodeSums.FORM] / hull(parent));
+    }
+
+    /** How far two nodes are apart in light and colour. */
+    private void apart(String name, int node, int other, double n, Row row) {
       double otherPixels = other < 0 ? Double.NaN : sums.form[other * NodeSums.FORM];
       row.put(
-          "joins_light", other < 0 ? Double.NaN : mean(node, 0, n) - mean(other, 0, otherPixels));
+          name + "_light",
+          other < 0 ? Double.NaN : mean(node, 0, n) - mean(other, 0, otherPixels));
       double colour = other < 0 ? Double.NaN : 0;
       for (int d = 1; d < dimensions.size(); d++) {
         double off = other < 0 ? 0 : mean(node, d, n) - mean(other, d, otherPixels);
         colour += off * off;
       }
-      row.put("joins_colour", Math.sqrt(colour));
+      row.put(name + "_colour", Math.sqrt(colour));
     }
   }
 }

@@ -33,6 +33,7 @@ public record Classifier(
   private static final int PARTS = 5;
   private static final double TAIL = 0.01;
   private static final int CHUNK = 2048;
+  private static final int MOST_NAMED = 8;
 
   /** A feature may lie so many of its ranges beyond what was seen before it counts as unlike. */
   private static final double ROOM = 0.25;
@@ -97,15 +98,9 @@ public record Classifier(
    * @throws RasterException that names what the table lacks
    */
   public float[][] columns(Table table) {
-    List<String> missing = features.stream().filter(f -> !table.has(f)).toList();
-    if (!missing.isEmpty()) {
-      throw new RasterException(
-          "The model looks at features that these objects do not have: "
-              + String.join(", ", missing.subList(0, Math.min(8, missing.size())))
-              + (missing.size() > 8 ? " and " + (missing.size() - 8) + " more" : "")
-              + ". Measure them with the same groups of features, on a scene with the same band roles, as it was learned from.");
-    }
     float[][] columns = new float[features.size()][];
+    List<String> names = table.columns().stream().map(Table.Column::name).toList();
+    requireAll(features, names);
     for (int f = 0; f < columns.length; f++) {
       double[] values = table.values(features.get(f));
       columns[f] = new float[values.length];
@@ -114,6 +109,32 @@ public record Classifier(
       }
     }
     return columns;
+  }
+
+  /**
+   * Its columns of others.
+   *
+   * @throws RasterException that names what they lack
+   */
+  public float[][] columns(List<String> names, float[][] columns) {
+    return choose(features, names, columns);
+  }
+
+  static float[][] choose(List<String> wanted, List<String> names, float[][] columns) {
+    requireAll(wanted, names);
+    return wanted.stream()
+        .map(name -> columns[names.indexOf(name)])
+        .toArray(float[][]::new);
+  }
+
+  private static void requireAll(List<String> wanted, List<String> names) {
+    List<String> missing = wanted.stream().filter(f -> !names.contains(f)).toList();
+    if (!missing.isEmpty()) {
+      throw new RasterException("The model looks at features that these objects do not have: "
+          + String.join(", ", missing.subList(0, Math.min(MOST_NAMED, missing.size())))
+          + (missing.size() > MOST_NAMED ? " and " + (missing.size() - MOST_NAMED) + " more" : "")
+          + ". Measure them with the same groups of features, on a scene with the same band roles, as it was learned from.");
+    }
   }
 
   /**

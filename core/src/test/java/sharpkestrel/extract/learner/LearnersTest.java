@@ -113,6 +113,17 @@ class LearnersTest {
   }
 
   @Test
+  void manyRowsAreBoostedToTheSameTreesWhateverTheThreads() {
+    Examples learned = clouds(3000, 2, 1);
+    Examples unseen = clouds(50, 2, 2);
+
+    float[] first = shares(Method.BOOSTING.learn(learned, 7, Job.of(2, 512)), unseen);
+    float[] second = shares(Method.BOOSTING.learn(learned, 7, Job.of(1, 512)), unseen);
+
+    assertThat(first).isEqualTo(second);
+  }
+
+  @Test
   void maximumLikelihoodGivesTheProbabilitiesOfTwoNormalDistributions() {
     int n = 40_000;
     Random random = new Random(1);

@@ -1,0 +1,80 @@
+package sharpkestrel.app.tools.samples;
+
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.Polygon;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.viewer.PaneTool;
+import sharpkestrel.app.viewer.Ring;
+import sharpkestrel.extract.learner.ClassList;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Affine;
+
+/** Samples in the colours of their classes, and the object that is asked about; a click labels. */
+final class SampleMarks implements PaneTool {
+
+  private static final Color ASKED = Color.web("#ffd98a");
+
+  private final Workspace workspace;
+  private final SamplesModel model;
+
+  SampleMarks(Workspace workspace, SamplesModel model) {
+    this.workspace = workspace;
+    this.model = model;
+  }
+
+  @Override
+  public boolean isInHand() {
+    return model.hasObjects();
+  }
+
+  @Override
+  public boolean wantsGlass() {
+    return false;
+  }
+
+  @Override
+  public void draw(GraphicsContext g, boolean inB, Affine toScreen) {
+    if (inB || !(workspace.display().paneAProperty().get().value() instanceof ObjectSet set)) {
+      return;
+    }
+    Affine map = toScreen.after(set.labels().grid().affine().inverse());
+    ClassList classes = model.classesProperty().get();
+    for (Sample sample : model.here()) {
+      String colour =
+          classes.of(sample.ofClass()).map(ClassList.Entry::colour).orElse("#999999");
+      draw(g, sample.outline(), map, Color.web(colour));
+    }
+    SamplesModel.Question asked = model.questionProperty().get();
+    if (asked != null) {
+      draw(g, asked.outline(), map, ASKED);
+    }
+  }
+
+  private static void draw(GraphicsContext g, Geometry outline, Affine map, Color colour) {
+    for (int k = 0; k < outline.getNumGeometries(); k++) {
+      if (outline.getGeometryN(k) instanceof Polygon polygon) {
+        Ring.draw(g, polygon.getExteriorRing().getCoordinates(), map, colour);
+      }
+    }
+  }
+
+  @Override
+  public boolean grab(boolean inB, double col, double row, double reach) {
+    return false;
+  }
+
+  @Override
+  public void drag(boolean inB, double col, double row) {}
+
+  @Override
+  public void let() {}
+
+  @Override
+  public void click(boolean inB, double col, double row) {
+    if (!inB) {
+      model.click((int) Math.floor(col), (int) Math.floor(row));
+    }
+  }
+}

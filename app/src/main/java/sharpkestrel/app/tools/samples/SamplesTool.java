@@ -1,0 +1,78 @@
+package sharpkestrel.app.tools.samples;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.Tool;
+import sharpkestrel.app.tools.ToolKey;
+import sharpkestrel.app.viewer.PaneTool;
+import sharpkestrel.flow.StepCatalogue;
+
+/** Labels objects by clicks and digits, and classifies all others as one goes. */
+public final class SamplesTool extends Tool {
+
+  private static final int MOST_DIGITS = 9;
+
+  private final Desk desk;
+  private SamplesModel model;
+  private SampleMarks marks;
+  private SamplesPanel panel;
+
+  public SamplesTool(Desk desk) {
+    super(StepCatalogue.get("classify-objects"));
+    this.desk = desk;
+  }
+
+  @Override
+  public Set<String> steps() {
+    return Set.of(id());
+  }
+
+  @Override
+  protected Node makePanel() {
+    model = new SamplesModel(desk.workspace(), watch());
+    marks = new SampleMarks(desk.workspace(), model);
+    panel = new SamplesPanel(desk, watch(), model);
+    return panel;
+  }
+
+  @Override
+  public Optional<PaneTool> inPicture() {
+    return Optional.ofNullable(marks);
+  }
+
+  @Override
+  public List<ToolKey> keys() {
+    List<ToolKey> keys = new ArrayList<>();
+    for (int k = 1; k <= MOST_DIGITS; k++) {
+      int digit = k;
+      keys.add(new ToolKey(
+          KeyCode.getKeyCode(String.valueOf(k)),
+          "class " + k + ": answers what is asked, or is what clicks give",
+          () -> model.digit(digit)));
+    }
+    keys.add(new ToolKey(KeyCode.A, "ask me about an object", () -> model.askNext()));
+    keys.add(new ToolKey(KeyCode.DIGIT0, "pass over what is asked", () -> model.pass()));
+    return keys;
+  }
+
+  @Override
+  protected void shown() {
+    panel.paint();
+  }
+
+  @Override
+  protected void hidden() {
+    model.stopAsking();
+    desk.paintChoice();
+  }
+
+  @Override
+  public void drop() {
+    model.stopAsking();
+  }
+}

@@ -1,0 +1,153 @@
+package sharpkestrel.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.framework.junit5.Start;
+import sharpkestrel.expr.Table;
+import sharpkestrel.extract.learner.ClassList;
+import sharpkestrel.io.GeoPackage;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Window;
+
+/** Objects labelled by mouse and digits, all others told at once, and being asked. */
+@ExtendWith(ApplicationExtension.class)
+class SamplesWindowTest extends TownWindow {
+
+  @Start
+  void start(Stage stage) {
+    begin(stage);
+  }
+
+  private String label(String id) {
+    return ((Label) window.scene().lookup(id)).getText();
+  }
+
+  /** What lies at a place: woods in the north-west, water in the south-west, a town in the east. */
+  private static String truth(double x, double y) {
+    return x > 60 ? "town" : y < 60 ? "wood" : "water";
+  }
+
+  /** For each class some objects that lie wholly in it, a pixel of each. */
+  private static Map<String, List<int[]>> places(ObjectSet set) {
+    int[] labels = new int[COARSE * COARSE];
+    set.labels().read(new Window(0, 0, COARSE, COARSE), labels);
+    Map<Integer, String> of = new LinkedHashMap<>();
+    Map<Integer, List<Integer>> pixels = new LinkedHashMap<>();
+    for (int i = 0; i < labels.length; i++) {
+      int row = set.rowOf()[labels[i]];
+      String here = truth(i % COARSE + 0.5, i / COARSE + 0.5);
+      of.merge(row, here, (a, b) -> a.equals(b) ? a : "mixed");
+      pixels.computeIfAbsent(row, r -> new ArrayList<>()).add(i);
+    }
+    Map<String, List<int[]>> places = new LinkedHashMap<>();
+    of.forEach((row, name) -> {
+      List<Integer> own = pixels.get(row);
+      int middle = own.get(own.size() / 2);
+      if (own.size() > 8) {
+        places
+            .computeIfAbsent(name, n -> new ArrayList<>())
+            .add(new int[] {middle % COARSE, middle / COARSE});
+      }
+    });
+    return places;
+  }
+
+  private void measure(FxRobot robot) {
+    openBoth();
+    settle(robot);
+    robot.clickOn("#stage-segment");
+    Waiting.type(robot, "#segment-grain", "100");
+    robot.clickOn("#segment-run");
+    window.waiting().results(3);
+    settle(robot);
+    robot.clickOn("#tool-measure").clickOn("#measure-run");
+    window.waiting().results(4);
+    settle(robot);
+  }
+
+  @Test
+  void aFewClicksAndDigitsTellAllOthers(FxRobot robot) throws Exception {
+    measure(robot);
+    ObjectSet set = (ObjectSet) workspace().results().getLast().value();
+    Map<String, List<int[]>> places = places(set);
+    List<String> classes = List.of("wood", "water", "town");
+    robot.clickOn("#stage-extract").clickOn("#tool-classify-objects");
+    for (String name : classes) {
+      Waiting.type(robot, "#class-name", name + "\n");
+    }
+    assertThat(label("#class-2")).isEqualTo("town");
+
+    for (int k = 0; k < classes.size(); k++) {
+      robot.type(KeyCode.getKeyCode(String.valueOf(k + 1)));
+      List<int[]> there = places.get(classes.get(k));
+      for (int i = 0; i < 3; i++) {
+        int[] at = there.get(i * (there.size() - 1) / 2);
+        robot.clickOn(window.onScreen(COARSE, COARSE, at[0] + 0.5, at[1] + 0.5));
+      }
+    }
+    window
+        .waiting()
+        .until(
+            "what the samples say",
+            () -> !window.scene().lookup("#classify-objects-run").isDisabled());
+    window.waiting().until("rest", () -> workspace().lanes().save().isAtRest());
+    int labelled = GeoPackage.read(folder.resolve("project/hand/samples.gpkg"), "").size();
+    assertThat(labelled).isEqualTo(9);
+    assertThat(ClassList.read(folder.resolve("project/hand/classes.json")).classes())
+        .extracting(ClassList.Entry::name)
+        .isEqualTo(classes);
+
+    robot.type(KeyCode.A);
+    window.waiting().until("a question", () -> window.scene().lookup("#answer-0") != null);
+    robot.type(KeyCode.DIGIT1);
+    window.waiting().until("the next question", () -> samples() == labelled + 1);
+    robot.type(KeyCode.ESCAPE);
+    robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+    window.waiting().until("the answer taken back", () -> samples() == labelled);
+    settle(robot);
+
+    robot.clickOn("#classify-objects-run");
+    window.waiting().results(5);
+    ObjectSet told = (ObjectSet) workspace().results().getLast().value();
+    assertThat(right(told)).isGreaterThan(0.9);
+    assertThat(Arrays.stream(told.table().values("probability")))
+        .allMatch(p -> p > 0.3 && p <= 1);
+    assertThat(Files.isRegularFile(folder.resolve("project/hand/samples.jsonl"))).isTrue();
+  }
+
+  private int samples() {
+    workspace().lanes().save().flush(java.time.Duration.ofSeconds(10));
+    return GeoPackage.read(folder.resolve("project/hand/samples.gpkg"), "").size();
+  }
+
+  /** Share of the objects that lie wholly in one class and are told to. */
+  private static double right(ObjectSet told) {
+    Table.Column classes = told.table().column("class");
+    int right = 0;
+    int all = 0;
+    int[] labels = new int[COARSE * COARSE];
+    told.labels().read(new Window(0, 0, COARSE, COARSE), labels);
+    for (Map.Entry<String, List<int[]>> each : places(told).entrySet()) {
+      for (int[] at : each.getValue()) {
+        int row = told.rowOf()[labels[at[1] * COARSE + at[0]]];
+        boolean counts = !each.getKey().equals("mixed");
+        all += counts ? 1 : 0;
+        right += counts && classes.text(row).equals(each.getKey()) ? 1 : 0;
+      }
+    }
+    return (double) right / all;
+  }
+}

@@ -1,0 +1,126 @@
+package sharpkestrel.extract;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import sharpkestrel.expr.Table;
+import sharpkestrel.extract.learner.Classifier;
+import sharpkestrel.extract.learner.Examples;
+import sharpkestrel.extract.learner.Method;
+import sharpkestrel.extract.learner.ObjectSamples;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.step.In;
+import sharpkestrel.step.Setting;
+import sharpkestrel.step.Stage;
+import sharpkestrel.step.Step;
+import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
+
+/** Learns classes of objects from samples. */
+@StepInfo(
+    id = "learn-classes",
+    stage = Stage.EXTRACT,
+    title = "Learn classes",
+    makes = "Classifier",
+    does =
+        "Learns from samples to tell classes of objects apart by their features, and says what that is worth on blocks of ground that"
+            + " were kept back. The model is a file that other scenes can be classified with.")
+public record LearnClasses(
+    @In(does = "The objects, measured.", suits = Suits.MEASURED) ObjectSet objects,
+
+    @In(
+        does =
+            "Samples: outlines or points with a class. An object is a sample of the class that has more than half of it, or whose"
+                + " outline lies for more than half in it.",
+        byHand = true,
+        suits = Suits.OBJECTS)
+    OutlineSet samples,
+
+    @Setting(
+        label = "Class column",
+        does = "Column that holds the class; auto is 'class', or the only column of texts.",
+        initial = "auto")
+    Optional<String> classColumn,
+
+    @Setting(
+        label = "Method",
+        does =
+            "How it is learned: a random forest, extremely randomised trees (smoother with few samples), gradient boosting (best with"
+                + " many), maximum likelihood, nearest neighbours, or support vectors.",
+        initial = "forest")
+    Method method,
+
+    @Setting(
+        label = "Features",
+        does = "Columns to tell by, separated by commas; auto takes all numbers but directions.",
+        initial = "auto")
+    List<String> features,
+
+    @Setting(
+        label = "Balance",
+        does = "Whether every class counts the same, however many samples it has.",
+        initial = "true")
+    boolean balance,
+
+    @Setting(
+        label = "Seed",
+        does = "Start of what is drawn by chance; the same gives the same model.",
+        min = 0,
+        max = 1e9,
+        initial = "1")
+    int seed)
+    implements Step<Classifier> {
+
+  /** Columns that say where or which an object is, or which way it lies, not what it is. */
+  private static final List<String> NOT_TOLD_BY = List.of("orientation", "id", "zone", "rank", "probability", "doubt");
+
+  @Override
+  public Classifier run(Job job) {
+    ObjectSamples found = ObjectSamples.of(objects, samples, classColumn.orElse(""), job);
+    if (found.claimed() > 0) {
+      job.warn(found.claimed()
+          + " objects are claimed by samples of two classes; the one with more of an object has it. Samples that contradict each"
+          + " other make a model worse.");
+    }
+    Examples examples = examples(objects, found, features);
+    String about = String.format(
+        Locale.ROOT, "from %d samples in one scene", examples.count());
+    return Classifier.learn(
+        balance ? examples.balanced() : examples, method, about, seed, true, job);
+  }
+
+  /**
+   * Objects that are samples, with what they are told by.
+   *
+   * @param features columns; empty for all that say what an object is
+   */
+  public static Examples examples(
+      ObjectSet objects, ObjectSamples found, List<String> features) {
+    Table table = objects.table();
+    List<String> wanted = features.stream().map(String::strip).toList();
+    wanted.forEach(table::column);
+    return found.examples(
+        table, wanted.isEmpty() ? features(table) : wanted, ObjectSamples.blocks(objects));
+  }
+
+  /**
+   * Columns that say what an object is.
+   *
+   * @throws RasterException where there are hardly any
+   */
+  public static List<String> features(Table table) {
+    List<String> numbers = table.columns().stream()
+        .filter(column -> !column.isText() && !NOT_TOLD_BY.contains(column.name()))
+        .filter(column -> !column.name().startsWith("p_"))
+        .map(Table.Column::name)
+        .toList();
+    if (numbers.size() < 2) {
+      throw new RasterException(
+          "The objects have no features to tell classes by. Measure them first.");
+    }
+    return numbers;
+  }
+}
