@@ -104,7 +104,8 @@ class SamplesWindowTest extends TownWindow {
             "what the samples say",
             () -> !window.scene().lookup("#classify-objects-run").isDisabled());
     window.waiting().until("rest", () -> workspace().lanes().save().isAtRest());
-    int labelled = GeoPackage.read(folder.resolve("project/hand/samples.gpkg"), "").size();
+    int labelled =
+        GeoPackage.read(folder.resolve("project/hand/samples.gpkg"), "").size();
     assertThat(labelled).isEqualTo(9);
     assertThat(ClassList.read(folder.resolve("project/hand/classes.json")).classes())
         .extracting(ClassList.Entry::name)
@@ -123,9 +124,9 @@ class SamplesWindowTest extends TownWindow {
     window.waiting().results(5);
     ObjectSet told = (ObjectSet) workspace().results().getLast().value();
     assertThat(right(told)).isGreaterThan(0.9);
-    assertThat(Arrays.stream(told.table().values("probability")))
-        .allMatch(p -> p > 0.3 && p <= 1);
-    assertThat(Files.isRegularFile(folder.resolve("project/hand/samples.jsonl"))).isTrue();
+    assertThat(Arrays.stream(told.table().values("probability"))).allMatch(p -> p > 0.3 && p <= 1);
+    assertThat(Files.isRegularFile(folder.resolve("project/hand/samples.jsonl")))
+        .isTrue();
   }
 
   private int samples() {

@@ -43,8 +43,8 @@ public final class Main {
         .footer(
             "",
             "In a window: kestrel, kestrel demo, kestrel FILE|FOLDER..., kestrel open.",
-            "For developers: kestrel test, format, quality, place-quality, segment-quality, sharpen-quality, separability,",
-            "learn-roofs, fuzz, reference, shots, how-soon.");
+            "For developers: kestrel test, format, quality, place-quality, segment-quality, sharpen-quality, extract-quality,",
+            "separability, learn-roofs, fuzz, reference, shots, how-soon.");
     CommandLine line = new CommandLine(root);
     line.addSubcommand("run", new RunCommand());
     line.addSubcommand("step", StepCommands.commandLine());

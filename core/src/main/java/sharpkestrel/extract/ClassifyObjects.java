@@ -28,7 +28,8 @@ import sharpkestrel.step.Suits;
         "Gives every object a class with its probability, by samples in the scene or by a model that was learned before. Each object"
             + " also has the probability of every class, and its doubt: one less the first probability over the second.")
 public record ClassifyObjects(
-    @In(does = "The objects, measured.", suits = Suits.MEASURED) ObjectSet objects,
+    @In(does = "The objects, measured.", suits = Suits.MEASURED)
+    ObjectSet objects,
 
     @In(
         does = "Samples to learn from: outlines or points with a class.",
@@ -37,15 +38,13 @@ public record ClassifyObjects(
         suits = Suits.OBJECTS)
     Optional<OutlineSet> samples,
 
-    @In(
-        does = "A model to classify by, in place of samples.",
-        optional = true,
-        byHand = true)
+    @In(does = "A model to classify by, in place of samples.", optional = true, byHand = true)
     Optional<Classifier> model,
 
     @Setting(
         label = "Class column",
-        does = "Column of the samples that holds the class; auto is 'class', or the only column of texts.",
+        does =
+            "Column of the samples that holds the class; auto is 'class', or the only column of texts.",
         initial = "auto")
     Optional<String> classColumn,
 
@@ -97,7 +96,8 @@ public record ClassifyObjects(
           + (outside.size() > 3 ? " and " + (outside.size() - 3) + " more features" : "")
           + ". What it says of them is a guess: label some of them and learn again.");
     }
-    return withClasses(objects, classifier.classes(), classifier.shares(columns, job), leastProbability);
+    return withClasses(
+        objects, classifier.classes(), classifier.shares(columns, job), leastProbability);
   }
 
   /**

@@ -3,10 +3,12 @@ package sharpkestrel.extract;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.everysize.BestSet;
 import sharpkestrel.extract.everysize.Finder;
+import sharpkestrel.extract.everysize.FinderFile;
 import sharpkestrel.extract.everysize.FinderSchool;
 import sharpkestrel.extract.everysize.NodeFeatures;
 import sharpkestrel.objects.ObjectSet;
@@ -31,11 +33,19 @@ import sharpkestrel.step.StepInfo;
         "Scores all nodes of the merge tree, not one cut, and takes the set with the greatest total score of which none lies in another:"
             + " sheds, houses and halls come out each at its size. What to look for comes from a model.")
 public record FindObjects(
-    @In(does = "The tree: what 'segment' made, or the file it wrote (.tree.gpkg).") Cut tree,
+    @In(does = "The tree: what 'segment' made, or the file it wrote (.tree.gpkg).")
+    Cut tree,
 
     @In(does = "The scene that was segmented.") Raster scene,
 
-    @In(does = "What to look for: a model of 'learn-objects'.") Finder model,
+    @In(
+        does =
+            "What to look for: a model of 'learn-objects'; the one that ships finds roofs by their material, and has seen made-up"
+                + " scenes with pixels of half a metre alone.",
+        optional = true,
+        without = "roofs, shipped",
+        byHand = true)
+    Optional<Finder> model,
 
     @Setting(
         label = "Classes",
@@ -53,6 +63,15 @@ public record FindObjects(
     double leastScore,
 
     @Setting(
+        label = "Least probability",
+        does =
+            "Nodes that are less surely of their likeliest class are not taken; more keeps classes purer and finds less.",
+        min = 0,
+        max = 1,
+        initial = "0.3")
+    double leastProbability,
+
+    @Setting(
         label = "Least area",
         does = "Smaller ones are left out afterwards.",
         unit = "m²",
@@ -65,17 +84,31 @@ public record FindObjects(
   @Override
   public ObjectSet run(Job job) {
     NodeFeatures features = FinderSchool.features(scene, tree, job);
-    Finder.Said said = model.of(features, job);
-    return choose(tree, features, said, job);
+    Finder finder = model.orElseGet(FinderFile::ofRoofs);
+    warnOutside(finder, features, job);
+    return choose(finder, features, finder.of(features, job), job);
   }
 
-  private boolean[] wanted() {
-    List<String> known = model.classes();
+  private static void warnOutside(Finder finder, NodeFeatures features, Job job) {
+    float[][] columns = finder.classifier().columns(features.names(), features.columns());
+    List<String> outside = finder.classifier().outside(columns);
+    if (!outside.isEmpty()) {
+      job.warn(
+          "This scene lies beyond what the model has seen ("
+              + finder.classifier().about() + "): "
+              + String.join("; ", outside.subList(0, Math.min(3, outside.size())))
+              + (outside.size() > 3 ? " and " + (outside.size() - 3) + " more features" : "")
+              + ". What it finds is a guess: look at some of it, or learn from outlines in this scene with 'learn-objects'.");
+    }
+  }
+
+  private boolean[] wanted(Finder finder) {
+    List<String> known = finder.classes();
     List<String> asked = classes.stream().map(String::strip).toList();
     for (String each : asked) {
       if (!known.contains(each)) {
-        throw new RasterException("The model does not know '" + each + "'; it finds "
-            + String.join(", ", known) + ".");
+        throw new RasterException(
+            "The model does not know '" + each + "'; it finds " + String.join(", ", known) + ".");
       }
     }
     boolean[] wanted = new boolean[known.size()];
@@ -85,12 +118,13 @@ public record FindObjects(
     return wanted;
   }
 
-  private ObjectSet choose(Cut cut, NodeFeatures features, Finder.Said said, Job job) {
-    boolean[] wanted = wanted();
+  private ObjectSet choose(Finder finder, NodeFeatures features, Finder.Said said, Job job) {
+    Cut cut = tree;
+    boolean[] wanted = wanted(finder);
     double[] scores = new double[features.count()];
     double[] above = new double[scores.length];
     for (int i = 0; i < scores.length; i++) {
-      boolean counts = wanted[said.classOf()[i]];
+      boolean counts = wanted[said.classOf()[i]] && said.probability()[i] >= leastProbability;
       scores[i] = counts ? said.score(i) : 0;
       above[i] = scores[i] - leastScore;
     }
@@ -99,8 +133,9 @@ public record FindObjects(
         .filter(i -> features.areas()[i] >= leastArea)
         .toArray();
     if (chosen.length == 0) {
-      job.warn("Nothing was found: no node scores " + leastScore
-          + " or more. Lower the least score, or label what is looked for in this scene and learn again.");
+      job.warn(
+          "Nothing was found: no node scores " + leastScore
+              + " or more. Lower the least score, or label what is looked for in this scene and learn again.");
     }
     int[] nodes = Arrays.stream(chosen).map(i -> features.nodes()[i]).toArray();
     int[] ofLeaves = BestSet.ofLeaves(merges, nodes);
@@ -110,10 +145,11 @@ public record FindObjects(
     int[] ids = Arrays.stream(nodes).map(node -> node + 1).toArray();
     List<String> names = new ArrayList<>();
     for (int i : chosen) {
-      names.add(model.classes().get(said.classOf()[i]));
+      names.add(finder.classes().get(said.classOf()[i]));
     }
     List<Table.Column> columns = new ArrayList<>();
-    columns.add(column("area", "Area", cut.ground().areaUnit(), chosen, i -> features.areas()[i]));
+    columns.add(
+        column("area", "Area", cut.ground().areaUnit(), chosen, i -> features.areas()[i]));
     columns.add(Table.Column.ofTexts("class", "Class", names));
     columns.add(column("score", "Score", "", chosen, i -> scores[i]));
     columns.add(column("probability", "Probability", "", chosen, i -> said.probability()[i]));
@@ -123,7 +159,12 @@ public record FindObjects(
   }
 
   private static Table.Column column(
-      String name, String title, String unit, int[] chosen, java.util.function.IntToDoubleFunction of) {
-    return new Table.Column(name, title, unit, IntStream.of(chosen).mapToDouble(of).toArray());
+      String name,
+      String title,
+      String unit,
+      int[] chosen,
+      java.util.function.IntToDoubleFunction of) {
+    return new Table.Column(
+        name, title, unit, IntStream.of(chosen).mapToDouble(of).toArray());
   }
 }

@@ -29,7 +29,8 @@ import sharpkestrel.step.Suits;
         "Learns from samples to tell classes of objects apart by their features, and says what that is worth on blocks of ground that"
             + " were kept back. The model is a file that other scenes can be classified with.")
 public record LearnClasses(
-    @In(does = "The objects, measured.", suits = Suits.MEASURED) ObjectSet objects,
+    @In(does = "The objects, measured.", suits = Suits.MEASURED)
+    ObjectSet objects,
 
     @In(
         does =
@@ -75,7 +76,8 @@ public record LearnClasses(
     implements Step<Classifier> {
 
   /** Columns that say where or which an object is, or which way it lies, not what it is. */
-  private static final List<String> NOT_TOLD_BY = List.of("orientation", "id", "zone", "rank", "probability", "doubt");
+  private static final List<String> NOT_TOLD_BY =
+      List.of("orientation", "id", "zone", "rank", "probability", "doubt");
 
   @Override
   public Classifier run(Job job) {
@@ -86,8 +88,7 @@ public record LearnClasses(
           + " other make a model worse.");
     }
     Examples examples = examples(objects, found, features);
-    String about = String.format(
-        Locale.ROOT, "from %d samples in one scene", examples.count());
+    String about = String.format(Locale.ROOT, "from %d samples in one scene", examples.count());
     return Classifier.learn(
         balance ? examples.balanced() : examples, method, about, seed, true, job);
   }
@@ -97,8 +98,7 @@ public record LearnClasses(
    *
    * @param features columns; empty for all that say what an object is
    */
-  public static Examples examples(
-      ObjectSet objects, ObjectSamples found, List<String> features) {
+  public static Examples examples(ObjectSet objects, ObjectSamples found, List<String> features) {
     Table table = objects.table();
     List<String> wanted = features.stream().map(String::strip).toList();
     wanted.forEach(table::column);

@@ -29,7 +29,8 @@ import sharpkestrel.step.Suits;
         "Learns what things look like, whatever their size, from a scene in which all of them have been outlined: nodes of the tree that"
             + " fit an outline are right, those that fit none are not. 'find-objects' looks for them in this and other scenes.")
 public record LearnObjects(
-    @In(does = "The tree: what 'segment' made, or the file it wrote (.tree.gpkg).") Cut tree,
+    @In(does = "The tree: what 'segment' made, or the file it wrote (.tree.gpkg).")
+    Cut tree,
 
     @In(does = "The scene that was segmented.") Raster scene,
 
@@ -56,7 +57,8 @@ public record LearnObjects(
 
     @Setting(
         label = "Method",
-        does = "How it is learned; gradient boosting is best with many outlines, extreme trees with few.",
+        does =
+            "How it is learned; gradient boosting is best with many outlines, extreme trees with few.",
         initial = "boosting")
     Method method,
 
@@ -81,10 +83,12 @@ public record LearnObjects(
     Samples samples = samples();
     int[] classOf = samples.classOf();
     if (samples.count() < LEAST) {
-      throw new RasterException(samples.count() + " outlines are wanted; to learn from, " + LEAST
-          + " are needed at least, better a hundred. Outline more, or take another test ('wanted').");
+      throw new RasterException(
+          samples.count() + " outlines are wanted; to learn from, " + LEAST
+              + " are needed at least, better a hundred. Outline more, or take another test ('wanted').");
     }
-    OutlineSet all = new OutlineSet(outlines.crs(), samples.shapes(), new sharpkestrel.expr.Table(samples.count(), List.of()));
+    OutlineSet all = new OutlineSet(
+        outlines.crs(), samples.shapes(), new sharpkestrel.expr.Table(samples.count(), List.of()));
     FinderSchool school = FinderSchool.of(scene, tree, all, classOf, job);
     return Finder.learn(
         List.of(school),

@@ -3,6 +3,7 @@ package sharpkestrel.workshop;
 import javafx.application.Application;
 import picocli.CommandLine;
 import sharpkestrel.workshop.fuzz.FuzzCommand;
+import sharpkestrel.workshop.quality.ExtractQualityCommand;
 import sharpkestrel.workshop.quality.LearnRoofsCommand;
 import sharpkestrel.workshop.quality.PlaceQualityCommand;
 import sharpkestrel.workshop.quality.QualityCommand;
@@ -31,6 +32,7 @@ public final class Main {
     line.addSubcommand("sharpen-quality", new SharpenQualityCommand());
     line.addSubcommand("segment-quality", new SegmentQualityCommand());
     line.addSubcommand("place-quality", new PlaceQualityCommand());
+    line.addSubcommand("extract-quality", new ExtractQualityCommand());
     line.addSubcommand("learn-roofs", new LearnRoofsCommand());
     line.addSubcommand("separability", new SeparabilityCommand());
     line.addSubcommand("fuzz", new FuzzCommand());

@@ -8,6 +8,7 @@ import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.application.Platform;
@@ -25,15 +26,22 @@ import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.shell.Shell;
 import sharpkestrel.app.tools.pick.PickTool;
 import sharpkestrel.app.tools.profile.ProfileTool;
+import sharpkestrel.app.tools.samples.SamplesTool;
 import sharpkestrel.app.viewer.PictureView;
+import sharpkestrel.expr.Cql2;
+import sharpkestrel.expr.Table;
 import sharpkestrel.flow.RunSheet;
 import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.step.Stage;
 
 /** Drives the application to each main view on the demo data and writes a picture of each. */
 final class Shots {
 
   /** Of a picture: those of the documentation are most of the repository. */
+  /** Samples of each class. */
+  private static final int LABELLED = 12;
+
   private static final int MOST_BYTES = 350_000;
 
   private final Workspace workspace;
@@ -149,6 +157,13 @@ final class Shots {
       workspace.display().stageProperty().set(Stage.EXTRACT);
       typeTests();
     });
+    step(this::idle, () -> {
+      click("#tool-classify-objects");
+      near();
+    });
+    step(this::idle, this::labelSome);
+    step(this::idle, () -> {});
+    shot("samples", () -> click("#samples-ask"));
     run("winnow", "Metal roofs", Map.of("objects", "measure"), shipped("metal"));
     run("outline", "Roof outlines", Map.of("objects", "winnow"), shipped("roofs"));
     step(
@@ -349,6 +364,24 @@ final class Shots {
             toPixel.y(middle.getX(), middle.getY()));
       }
     }
+  }
+
+  /** Objects of what is easily told by a rule, as samples of four classes. */
+  private void labelSome() {
+    SamplesTool tool = ((Shell) scene.getRoot()).bench().tool(SamplesTool.class);
+    Table table = ((ObjectSet) named("measure").value()).table();
+    Map<String, String> rules = new LinkedHashMap<>();
+    rules.put("metal roof", shipped("metal").get("tests"));
+    rules.put("meadow", "ndvi > 0.45 AND area > 80");
+    rules.put("road", "elongation > 3 AND ndvi < 0.2 AND area > 150");
+    rules.put("shadow", "ndvi < 0.3 AND red_p90 < 0.03 AND area > 40");
+    rules.forEach((name, test) -> {
+      double[] passes = Cql2.parseTest(test).evaluate(table);
+      int[] rows = IntStream.range(0, passes.length).filter(i -> passes[i] == 1).toArray();
+      for (int k = 0; k < LABELLED && rows.length > 0; k++) {
+        tool.label(rows[(int) ((long) k * rows.length / LABELLED)], name);
+      }
+    });
   }
 
   private boolean idle() {

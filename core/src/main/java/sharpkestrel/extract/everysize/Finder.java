@@ -77,7 +77,12 @@ public record Finder(Classifier classifier, Fit fit) {
       long seed,
       Job job) {
     return new Lesson(
-            schools, Stream.concat(Stream.of(OTHER), classes.stream()).toList(), method, about, seed, job)
+            schools,
+            Stream.concat(Stream.of(OTHER), classes.stream()).toList(),
+            method,
+            about,
+            seed,
+            job)
         .learn();
   }
 

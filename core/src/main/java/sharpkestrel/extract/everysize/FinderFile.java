@@ -16,7 +16,14 @@ public final class FinderFile {
 
   private static final String KIND = "finder";
 
+  private static final String ROOFS = "roofs.json";
+
   private FinderFile() {}
+
+  /** The finder that ships: roofs by their material, learned on demo surveys as {@code extract-quality} does. */
+  public static Finder ofRoofs() {
+    return of(Json.resource(FinderFile.class, ROOFS), ROOFS);
+  }
 
   public static void write(Finder finder, Path target) {
     Json.write(of(finder), target);
@@ -62,12 +69,10 @@ public final class FinderFile {
           + "\". Make one with 'learn-objects'.");
     }
     try {
-      return new Finder(
-          ClassifierFile.of(root.path("classifier"), where),
-          fit(root.path("fit")));
+      return new Finder(ClassifierFile.of(root.path("classifier"), where), fit(root.path("fit")));
     } catch (IllegalArgumentException damaged) {
-      throw new FileFormatException(where + " is damaged: " + damaged.getMessage()
-          + ". Learn it again from its outlines.");
+      throw new FileFormatException(
+          where + " is damaged: " + damaged.getMessage() + ". Learn it again from its outlines.");
     }
   }
 }

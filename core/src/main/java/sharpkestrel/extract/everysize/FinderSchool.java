@@ -41,8 +41,7 @@ public final class FinderSchool {
   private final float[] overlaps;
   private final int[] classes;
 
-  private FinderSchool(
-      MergeTree tree, NodeFeatures features, float[] overlaps, int[] classes) {
+  private FinderSchool(MergeTree tree, NodeFeatures features, float[] overlaps, int[] classes) {
     this.tree = tree;
     this.features = features;
     this.overlaps = overlaps;
@@ -55,8 +54,7 @@ public final class FinderSchool {
   public static FinderSchool of(
       Raster scene, Cut cut, OutlineSet outlines, int[] classOf, Job job) {
     DrawnRegions.requireSystemOf(scene.grid(), outlines);
-    NodeOverlap overlap =
-        NodeOverlap.of(cut.tree(), cut.superpixels(), outlines.outlines(), job);
+    NodeOverlap overlap = NodeOverlap.of(cut.tree(), cut.superpixels(), outlines.outlines(), job);
     NodeFeatures features = features(scene, cut, job);
     float[] overlaps = new float[features.count()];
     int[] classes = new int[features.count()];
@@ -75,11 +73,8 @@ public final class FinderSchool {
           "The merge tree lies on other pixels than the scene. Give the scene that was segmented.");
     }
     GroundSize ground = GroundSize.of(scene);
-    double azimuth = scene
-        .attachments()
-        .get(Acquisition.class)
-        .map(Acquisition::sunAzimuth)
-        .orElse(Double.NaN);
+    double azimuth =
+        scene.attachments().get(Acquisition.class).map(Acquisition::sunAzimuth).orElse(Double.NaN);
     return NodeFeatures.of(
         cut.tree(),
         cut.superpixels(),
@@ -111,7 +106,8 @@ public final class FinderSchool {
   /** Nodes to learn classes from: those that are right, those that are near and wrong, some of all others. */
   int[] lessons(long seed) {
     SplittableRandom random = new SplittableRandom(seed);
-    long far = IntStream.range(0, overlaps.length).filter(i -> overlaps[i] < NEAR).count();
+    long far =
+        IntStream.range(0, overlaps.length).filter(i -> overlaps[i] < NEAR).count();
     double share = (double) FAR / Math.max(1, far);
     return IntStream.range(0, overlaps.length)
         .filter(i -> overlaps[i] < NEAR
@@ -123,11 +119,11 @@ public final class FinderSchool {
   /** Nodes to learn overlaps from: all that touch something, some of all others. */
   int[] touching(long seed) {
     SplittableRandom random = new SplittableRandom(seed);
-    long far = IntStream.range(0, overlaps.length).filter(i -> overlaps[i] < NEAR).count();
+    long far =
+        IntStream.range(0, overlaps.length).filter(i -> overlaps[i] < NEAR).count();
     double share = (double) FAR / Math.max(1, far);
     return IntStream.range(0, overlaps.length)
-        .filter(i -> !isForgiven(i)
-            && (overlaps[i] >= NEAR || random.nextDouble() < share))
+        .filter(i -> !isForgiven(i) && (overlaps[i] >= NEAR || random.nextDouble() < share))
         .toArray();
   }
 

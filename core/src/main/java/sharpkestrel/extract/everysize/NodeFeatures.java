@@ -70,8 +70,7 @@ public record NodeFeatures(
         })
         .toArray();
     int side = Math.ceilDiv(Math.max(labels.grid().width(), labels.grid().height()), BLOCKS);
-    return new Writer(tree, sums, space, ground, !Double.isNaN(sunAzimuth))
-        .write(nodes, side, job);
+    return new Writer(tree, sums, space, ground, !Double.isNaN(sunAzimuth)).write(nodes, side, job);
   }
 
   /** Metres of a pixel's side, 1 where nothing is known. */
@@ -421,8 +420,7 @@ public record NodeFeatures(
     private void apart(String name, int node, int other, double n, Row row) {
       double otherPixels = other < 0 ? Double.NaN : sums.form[other * NodeSums.FORM];
       row.put(
-          name + "_light",
-          other < 0 ? Double.NaN : mean(node, 0, n) - mean(other, 0, otherPixels));
+          name + "_light", other < 0 ? Double.NaN : mean(node, 0, n) - mean(other, 0, otherPixels));
       double colour = other < 0 ? Double.NaN : 0;
       for (int d = 1; d < dimensions.size(); d++) {
         double off = other < 0 ? 0 : mean(node, d, n) - mean(other, d, otherPixels);

@@ -41,6 +41,12 @@ final class BoostingGrower {
       double leastCurvature) {
 
     static final Settings USUAL = new Settings(220, 0.1, 6, 0.8, 0.5, 1, 2);
+
+    /** With several classes each round grows as many trees. */
+    Settings withRounds(int newRounds) {
+      return new Settings(
+          newRounds, rate, deepest, rowShare, featureShare, smoothing, leastCurvature);
+    }
   }
 
   private final Examples examples;

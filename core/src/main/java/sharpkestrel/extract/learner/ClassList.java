@@ -43,8 +43,8 @@ public record ClassList(List<Entry> classes) {
         throw new RasterException("A class needs a name.");
       }
       if (!colour.matches("#[0-9A-Fa-f]{6}")) {
-        throw new RasterException("The colour of the class '" + name
-            + "' is '" + colour + "'; it should be #RRGGBB, such as #E69F00.");
+        throw new RasterException("The colour of the class '" + name + "' is '" + colour
+            + "'; it should be #RRGGBB, such as #E69F00.");
       }
     }
   }

@@ -122,18 +122,19 @@ public record Classifier(
 
   static float[][] choose(List<String> wanted, List<String> names, float[][] columns) {
     requireAll(wanted, names);
-    return wanted.stream()
-        .map(name -> columns[names.indexOf(name)])
-        .toArray(float[][]::new);
+    return wanted.stream().map(name -> columns[names.indexOf(name)]).toArray(float[][]::new);
   }
 
   private static void requireAll(List<String> wanted, List<String> names) {
     List<String> missing = wanted.stream().filter(f -> !names.contains(f)).toList();
     if (!missing.isEmpty()) {
-      throw new RasterException("The model looks at features that these objects do not have: "
-          + String.join(", ", missing.subList(0, Math.min(MOST_NAMED, missing.size())))
-          + (missing.size() > MOST_NAMED ? " and " + (missing.size() - MOST_NAMED) + " more" : "")
-          + ". Measure them with the same groups of features, on a scene with the same band roles, as it was learned from.");
+      throw new RasterException(
+          "The model looks at features that these objects do not have: "
+              + String.join(", ", missing.subList(0, Math.min(MOST_NAMED, missing.size())))
+              + (missing.size() > MOST_NAMED
+                  ? " and " + (missing.size() - MOST_NAMED) + " more"
+                  : "")
+              + ". Measure them with the same groups of features, on a scene with the same band roles, as it was learned from.");
     }
   }
 

@@ -4,9 +4,9 @@ import sharpkestrel.raster.Job;
 
 /** Ways to learn classes from examples. */
 public enum Method {
-  /** {@value #FOREST_TREES} trees on samples with replacement. */
+  /** Trees on samples with replacement. */
   FOREST("Random forest"),
-  /** {@value #EXTREME_TREES} trees whose splits are drawn; smoother, and sound with few examples. */
+  /** Trees whose splits are drawn; smoother, and sound with few examples. */
   EXTREME_TREES("Extremely randomised trees"),
   BOOSTING("Gradient boosting"),
   LIKELIHOOD("Maximum likelihood"),
@@ -73,7 +73,10 @@ public enum Method {
         Bins.of(examples, job),
         two ? BoostingGrower.Loss.LOGISTIC : BoostingGrower.Loss.SOFTMAX,
         targets,
-        settings,
+        two
+            ? settings
+            : settings.withRounds(
+                Math.max(60, 2 * settings.rounds() / examples.classes().size())),
         seed,
         job);
     return new TreeScorer(trees, two ? TreeScorer.Link.ODDS : TreeScorer.Link.LOGARITHMS);

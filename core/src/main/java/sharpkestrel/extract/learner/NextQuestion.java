@@ -26,7 +26,9 @@ public final class NextQuestion {
     int n = columns.length == 0 ? 0 : columns[0].length;
     int[] classOf = new int[n];
     Examples all = Examples.of(
-        java.util.stream.IntStream.range(0, columns.length).mapToObj(f -> "f" + f).toList(),
+        java.util.stream.IntStream.range(0, columns.length)
+            .mapToObj(f -> "f" + f)
+            .toList(),
         columns,
         java.util.List.of("all"),
         classOf);

@@ -9,6 +9,7 @@ import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.PairTable;
@@ -40,8 +41,7 @@ public record ObjectSamples(List<String> classes, int[] classOf, int claimed) {
   /**
    * @throws RasterException where samples are in another system, or none lies on an object
    */
-  public static ObjectSamples of(
-      ObjectSet objects, OutlineSet outlines, String column, Job job) {
+  public static ObjectSamples of(ObjectSet objects, OutlineSet outlines, String column, Job job) {
     Grid grid = objects.labels().grid();
     DrawnRegions.requireSystemOf(grid, outlines);
     Samples samples = Samples.of(outlines, column);
@@ -74,24 +74,30 @@ public record ObjectSamples(List<String> classes, int[] classOf, int claimed) {
     }
     ObjectSamples found = count(samples, table.sorted(), pixels, ofSample);
     if (Arrays.stream(found.classOf).allMatch(c -> c < 0)) {
-      throw new RasterException("None of the " + samples.count()
-          + " samples lies on an object: they are elsewhere, or where there is no data. Open them over the scene to see where they are.");
+      throw new RasterException(
+          "None of the " + samples.count()
+              + " samples lies on an object: they are elsewhere, or where there is no data. Open them over the scene to see where they are.");
     }
     return found;
   }
 
+  /** A line counts along its length, a point as the pixel that it lies in. */
   private static Geometry withArea(Geometry shape, Grid grid) {
     if (shape.getArea() > 0) {
       return shape;
     }
-    double side = Math.sqrt(Math.abs(grid.affine().a() * grid.affine().e()
-        - grid.affine().b() * grid.affine().d()));
+    Affine toGround = grid.affine();
+    double side = Math.sqrt(Math.abs(toGround.a() * toGround.e() - toGround.b() * toGround.d()));
+    if (shape.getDimension() == 1) {
+      return shape.buffer(0.5 * side);
+    }
     Coordinate at = shape.getCentroid().getCoordinate();
-    Envelope box = new Envelope(at);
+    Affine toPixels = toGround.inverse();
+    double col = Math.floor(toPixels.x(at.x, at.y)) + 0.5;
+    double row = Math.floor(toPixels.y(at.x, at.y)) + 0.5;
+    Envelope box = new Envelope(new Coordinate(toGround.x(col, row), toGround.y(col, row)));
     box.expandBy(POINT * side);
-    Geometry pixel = new GeometryFactory().toGeometry(box);
-    // a line counts along its length, a point where it is
-    return shape.getDimension() == 1 ? shape.buffer(POINT * side) : pixel;
+    return new GeometryFactory().toGeometry(box);
   }
 
   private static ObjectSamples count(

@@ -31,10 +31,12 @@ public record Samples(List<Geometry> shapes, List<String> classes, int[] classOf
         ? column
         : texts.contains(USUAL) || texts.size() != 1 ? USUAL : texts.getFirst();
     if (!texts.contains(name)) {
-      throw new RasterException("The samples have no class: there is no column of texts called '" + name + "'. "
-          + (texts.isEmpty()
-              ? "There is none at all; add one with a class for each outline."
-              : "There are " + String.join(", ", texts) + "; name the one that holds it (class-column)."));
+      throw new RasterException(
+          "The samples have no class: there is no column of texts called '" + name + "'. "
+              + (texts.isEmpty()
+                  ? "There is none at all; add one with a class for each outline."
+                  : "There are " + String.join(", ", texts)
+                      + "; name the one that holds it (class-column)."));
     }
     Table.Column of = outlines.table().column(name);
     List<Geometry> shapes = new ArrayList<>();
@@ -46,12 +48,11 @@ public record Samples(List<Geometry> shapes, List<String> classes, int[] classOf
       }
     }
     if (shapes.isEmpty()) {
-      throw new RasterException("None of the " + outlines.count()
-          + " samples has a class in '" + name + "'. Give them one, or name another column (class-column).");
+      throw new RasterException("None of the " + outlines.count() + " samples has a class in '"
+          + name + "'. Give them one, or name another column (class-column).");
     }
     List<String> classes = said.stream().distinct().sorted().toList();
-    return new Samples(
-        shapes, classes, said.stream().mapToInt(classes::indexOf).toArray());
+    return new Samples(shapes, classes, said.stream().mapToInt(classes::indexOf).toArray());
   }
 
   public int count() {

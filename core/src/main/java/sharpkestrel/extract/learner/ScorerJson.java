@@ -62,32 +62,37 @@ public final class ScorerJson {
   static Scorer read(JsonNode node, String where) {
     try {
       return switch (node.path("form").asText()) {
-        case "trees" -> new TreeScorer(
-            trees(node.path("trees")),
-            TreeScorer.Link.valueOf(node.path("link").asText().toUpperCase(Locale.ROOT)));
-        case "likelihood" -> new LikelihoodScorer(
-            standard(node),
-            rows(node.path("means")),
-            rows(node.path("factors")),
-            floats(node.path("offsets")),
-            node.path("farthest").asDouble(Double.POSITIVE_INFINITY));
-        case "nearest" -> new NearestScorer(
-            standard(node),
-            rows(node.path("rows")),
-            ints(node.path("class_of")),
-            floats(node.path("weights")),
-            node.path("classes").asInt(),
-            node.path("neighbours").asInt());
-        case "vectors" -> new VectorScorer(
-            standard(node),
-            rows(node.path("vectors")),
-            rows(node.path("factors")),
-            floats(node.path("offsets")),
-            node.path("width").asDouble(),
-            floats(node.path("slopes")),
-            floats(node.path("shifts")));
-        default -> throw new IllegalArgumentException(
-            "no form of model is called '" + node.path("form").asText() + "'");
+        case "trees" ->
+          new TreeScorer(
+              trees(node.path("trees")),
+              TreeScorer.Link.valueOf(node.path("link").asText().toUpperCase(Locale.ROOT)));
+        case "likelihood" ->
+          new LikelihoodScorer(
+              standard(node),
+              rows(node.path("means")),
+              rows(node.path("factors")),
+              floats(node.path("offsets")),
+              node.path("farthest").asDouble(Double.POSITIVE_INFINITY));
+        case "nearest" ->
+          new NearestScorer(
+              standard(node),
+              rows(node.path("rows")),
+              ints(node.path("class_of")),
+              floats(node.path("weights")),
+              node.path("classes").asInt(),
+              node.path("neighbours").asInt());
+        case "vectors" ->
+          new VectorScorer(
+              standard(node),
+              rows(node.path("vectors")),
+              rows(node.path("factors")),
+              floats(node.path("offsets")),
+              node.path("width").asDouble(),
+              floats(node.path("slopes")),
+              floats(node.path("shifts")));
+        default ->
+          throw new IllegalArgumentException(
+              "no form of model is called '" + node.path("form").asText() + "'");
       };
     } catch (IllegalArgumentException | IndexOutOfBoundsException damaged) {
       throw new FileFormatException(where + " is damaged: " + damaged.getMessage()
@@ -169,8 +174,7 @@ public final class ScorerJson {
   }
 
   static String floats(float[] numbers) {
-    ByteBuffer bytes =
-        ByteBuffer.allocate(4 * numbers.length).order(ByteOrder.LITTLE_ENDIAN);
+    ByteBuffer bytes = ByteBuffer.allocate(4 * numbers.length).order(ByteOrder.LITTLE_ENDIAN);
     bytes.asFloatBuffer().put(numbers);
     return Base64.getEncoder().encodeToString(bytes.array());
   }
@@ -183,8 +187,7 @@ public final class ScorerJson {
   }
 
   private static String ints(int[] numbers) {
-    ByteBuffer bytes =
-        ByteBuffer.allocate(4 * numbers.length).order(ByteOrder.LITTLE_ENDIAN);
+    ByteBuffer bytes = ByteBuffer.allocate(4 * numbers.length).order(ByteOrder.LITTLE_ENDIAN);
     bytes.asIntBuffer().put(numbers);
     return Base64.getEncoder().encodeToString(bytes.array());
   }

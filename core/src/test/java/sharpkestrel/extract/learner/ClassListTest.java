@@ -25,16 +25,18 @@ class ClassListTest {
     assertThat(ClassList.read(file)).isEqualTo(list);
     assertThat(list.classes().stream().map(Entry::colour).distinct()).hasSize(3);
     assertThat(list.classes().stream().map(Entry::digit)).containsExactly(1, 2, 3);
-    assertThat(list.without("roof").with("rock").of("rock").orElseThrow().digit()).isEqualTo(1);
+    assertThat(list.without("roof").with("rock").of("rock").orElseThrow().digit())
+        .isEqualTo(1);
   }
 
   @Test
   void whatDoesNotGoTogetherIsRefused() throws Exception {
     ClassList list = ClassList.EMPTY.with("roof");
     assertThatThrownBy(() -> list.with("roof")).hasMessageContaining("Two classes");
-    assertThatThrownBy(() -> new ClassList(
-            List.of(new Entry("a", "#000000", 0, "b"), new Entry("b", "#111111", 0, "c"),
-                new Entry("c", "#222222", 0, ""))))
+    assertThatThrownBy(() -> new ClassList(List.of(
+            new Entry("a", "#000000", 0, "b"),
+            new Entry("b", "#111111", 0, "c"),
+            new Entry("c", "#222222", 0, ""))))
         .hasMessageContaining("no class of its own");
     Path file = folder.resolve("broken.json");
     Files.writeString(

@@ -31,8 +31,8 @@ class NextQuestionTest {
     Examples learned = world.select(known.stream().mapToInt(Integer::intValue).toArray());
     Classifier classifier =
         Classifier.learn(learned.balanced(), Method.EXTREME_TREES, "test", 1, false, Job.QUIET);
-    float[] shares = classifier.shares(
-        classifier.columns(world.features(), world.columns()), Job.QUIET);
+    float[] shares =
+        classifier.shares(classifier.columns(world.features(), world.columns()), Job.QUIET);
     return Confusion.of(world, shares).f1(1);
   }
 
@@ -57,11 +57,12 @@ class NextQuestionTest {
       List<Integer> answers = start(world);
       NextQuestion questions = new NextQuestion(world.columns(), seed);
       for (int step = 0; step < 40; step++) {
-        Examples learned = world.select(answers.stream().mapToInt(Integer::intValue).toArray());
-        Classifier classifier = Classifier.learn(
-            learned.balanced(), Method.EXTREME_TREES, "test", 1, false, Job.QUIET);
-        float[] shares = classifier.shares(
-            classifier.columns(world.features(), world.columns()), Job.QUIET);
+        Examples learned =
+            world.select(answers.stream().mapToInt(Integer::intValue).toArray());
+        Classifier classifier =
+            Classifier.learn(learned.balanced(), Method.EXTREME_TREES, "test", 1, false, Job.QUIET);
+        float[] shares =
+            classifier.shares(classifier.columns(world.features(), world.columns()), Job.QUIET);
         double[] doubt = new double[ROWS];
         boolean[] known = new boolean[ROWS];
         for (int i = 0; i < ROWS; i++) {

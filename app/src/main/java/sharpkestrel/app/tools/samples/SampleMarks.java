@@ -42,8 +42,7 @@ final class SampleMarks implements PaneTool {
     Affine map = toScreen.after(set.labels().grid().affine().inverse());
     ClassList classes = model.classesProperty().get();
     for (Sample sample : model.here()) {
-      String colour =
-          classes.of(sample.ofClass()).map(ClassList.Entry::colour).orElse("#999999");
+      String colour = classes.of(sample.ofClass()).map(ClassList.Entry::colour).orElse("#999999");
       draw(g, sample.outline(), map, Color.web(colour));
     }
     SamplesModel.Question asked = model.questionProperty().get();

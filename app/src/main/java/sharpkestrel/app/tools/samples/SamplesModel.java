@@ -89,8 +89,7 @@ final class SamplesModel {
     follow();
   }
 
-  private <T> void ask(
-      String what, Function<Job, T> work, Consumer<T> done) {
+  private <T> void ask(String what, Function<Job, T> work, Consumer<T> done) {
     ask(what, "", work, done, failure -> workspace.messages().tell(failure.getMessage()));
   }
 
@@ -175,9 +174,8 @@ final class SamplesModel {
     List<Sample> samplesBefore = samples.get();
     ClassList after = before.renamed(name, newName);
     List<Sample> samplesAfter = samplesBefore.stream()
-        .map(s -> s.ofClass().equals(name)
-            ? new Sample(s.outline(), s.crs(), newName, s.scene())
-            : s)
+        .map(s ->
+            s.ofClass().equals(name) ? new Sample(s.outline(), s.crs(), newName, s.scene()) : s)
         .toList();
     workspace
         .undo()
@@ -213,7 +211,9 @@ final class SamplesModel {
               set(samplesBefore);
             });
     current.set(
-        classes.get().classes().isEmpty() ? "" : classes.get().classes().getFirst().name());
+        classes.get().classes().isEmpty()
+            ? ""
+            : classes.get().classes().getFirst().name());
   }
 
   private void put(ClassList after, String what) {
@@ -275,8 +275,20 @@ final class SamplesModel {
               ? Optional.<Under>empty()
               : Optional.of(new Under(object, where.of(set).outline(object)));
         },
-        found -> found.filter(under -> set == objects)
+        found -> found
+            .filter(under -> set == objects)
             .ifPresent(under -> label(under.row, under.outline, ofClass)));
+  }
+
+  /** Gives an object a class, wherever it is; off the interface thread its outline is found. */
+  void label(int row, String ofClass) {
+    ObjectSet set = objects;
+    clicks++;
+    ask("click " + clicks, job -> where.of(set).outline(row), outline -> {
+      if (set == objects) {
+        label(row, outline, ofClass);
+      }
+    });
   }
 
   private void label(int row, Geometry outline, String ofClass) {
@@ -330,11 +342,9 @@ final class SamplesModel {
         job -> {
           ObjectSamples found = ObjectSamples.of(set, outlines, "class", job);
           Examples examples = LearnClasses.examples(set, found, List.of());
-          Classifier classifier =
-              Classifier.learn(examples.balanced(), how, "", SEED, false, job);
+          Classifier classifier = Classifier.learn(examples.balanced(), how, "", SEED, false, job);
           float[] shares = classifier.shares(classifier.columns(set.table()), job);
-          return new Answer(
-              set, classifier.classes(), shares, found.classOf(), Optional.empty());
+          return new Answer(set, classifier.classes(), shares, found.classOf(), Optional.empty());
         },
         made -> {
           unread.set("");
@@ -400,8 +410,7 @@ final class SamplesModel {
               from,
               next < 0
                   ? Optional.empty()
-                  : Optional.of(
-                      new Question(next, found.outline(next), found.bounds(next))));
+                  : Optional.of(new Question(next, found.outline(next), found.bounds(next))));
         },
         found -> {
           if (objects == now.objects()) {

@@ -201,9 +201,8 @@ final class SamplesPanel extends HBox {
     Answer answer = model.answerProperty().get();
     int row = 0;
     for (ClassList.Entry each : model.classesProperty().get().classes()) {
-      long count = model.here().stream()
-          .filter(s -> s.ofClass().equals(each.name()))
-          .count();
+      long count =
+          model.here().stream().filter(s -> s.ofClass().equals(each.name())).count();
       Label digit = new Label(each.digit() == 0 ? "" : String.valueOf(each.digit()));
       digit.getStyleClass().addAll("mono", "soft");
       Label label = new Label(each.name());
@@ -249,14 +248,15 @@ final class SamplesPanel extends HBox {
       Confusion confusion = kept.get();
       double[] within = Confusion.interval(confusion.accuracy(), confusion.count());
       right.setManaged(true);
-      right.setText(String.format(
-          Locale.ROOT, "%.0f %% right", 100 * confusion.accuracy()));
-      worth.getChildren().add(soft(String.format(
-          Locale.ROOT,
-          "of %.0f on kept-back blocks; %.0f to %.0f %% if they were drawn",
-          confusion.count(),
-          100 * within[0],
-          100 * within[1])));
+      right.setText(String.format(Locale.ROOT, "%.0f %% right", 100 * confusion.accuracy()));
+      worth
+          .getChildren()
+          .add(soft(String.format(
+              Locale.ROOT,
+              "of %.0f on kept-back blocks; %.0f to %.0f %% if they were drawn",
+              confusion.count(),
+              100 * within[0],
+              100 * within[1])));
       mistake(confusion).ifPresent(text -> worth.getChildren().add(soft(text)));
     } else {
       worth.getChildren().add(soft("Checking on kept-back blocks\u2026"));
@@ -334,8 +334,8 @@ final class SamplesPanel extends HBox {
           + "; -fx-background-radius: 2;");
       bar.setMinSize(Math.max(2, BAR * answer.share(open.row(), k)), 8);
       bar.setMaxSize(Math.max(2, BAR * answer.share(open.row(), k)), 8);
-      Label share = new Label(
-          String.format(Locale.ROOT, "%.0f %%", 100 * answer.share(open.row(), k)));
+      Label share =
+          new Label(String.format(Locale.ROOT, "%.0f %%", 100 * answer.share(open.row(), k)));
       share.getStyleClass().add("mono");
       grid.addRow(i, button, bar, share);
     }
@@ -348,11 +348,8 @@ final class SamplesPanel extends HBox {
   }
 
   private Color colour(String ofClass) {
-    return Color.web(model.classesProperty()
-        .get()
-        .of(ofClass)
-        .map(ClassList.Entry::colour)
-        .orElse("#999999"));
+    return Color.web(
+        model.classesProperty().get().of(ofClass).map(ClassList.Entry::colour).orElse("#999999"));
   }
 
   /** Colours all objects by what the samples say; the surer, the stronger. */
@@ -363,8 +360,7 @@ final class SamplesPanel extends HBox {
       return;
     }
     int[] fill = new int[answer.objects().count()];
-    Color[] colours =
-        answer.classes().stream().map(this::colour).toArray(Color[]::new);
+    Color[] colours = answer.classes().stream().map(this::colour).toArray(Color[]::new);
     for (int row = 0; row < fill.length; row++) {
       int most = answer.most(row);
       if (most >= 0) {
@@ -372,7 +368,6 @@ final class SamplesPanel extends HBox {
         fill[row] = Palette.argb(alpha, colours[most]);
       }
     }
-    desk.picture()
-        .paint(ObjectPaint.of(answer.objects()).coloured(fill, new boolean[fill.length]));
+    desk.picture().paint(ObjectPaint.of(answer.objects()).coloured(fill, new boolean[fill.length]));
   }
 }

@@ -40,6 +40,14 @@ public final class SamplesTool extends Tool {
     return panel;
   }
 
+  /** Labels an object of what pane A shows, with a class that is added where it is new; the tool is in hand. */
+  public void label(int row, String ofClass) {
+    if (model.classesProperty().get().of(ofClass).isEmpty()) {
+      model.addClass(ofClass);
+    }
+    model.label(row, ofClass);
+  }
+
   @Override
   public Optional<PaneTool> inPicture() {
     return Optional.ofNullable(marks);

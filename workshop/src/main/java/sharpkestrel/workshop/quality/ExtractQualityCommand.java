@@ -1,0 +1,216 @@
+package sharpkestrel.workshop.quality;
+
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+import sharpkestrel.check.Compare;
+import sharpkestrel.check.Scores;
+import sharpkestrel.cli.ConsoleJob;
+import sharpkestrel.demo.DemoData;
+import sharpkestrel.demo.Survey;
+import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.extract.FindObjects;
+import sharpkestrel.extract.everysize.Finder;
+import sharpkestrel.extract.everysize.FinderFile;
+import sharpkestrel.extract.everysize.FinderSchool;
+import sharpkestrel.extract.learner.Method;
+import sharpkestrel.extract.learner.Samples;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.io.AtomicFile;
+import sharpkestrel.kinds.ResultKinds;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.segment.Cut;
+
+/** Learns what roofs look like among all nodes of a tree, and how many are found on surveys that were not learned from. */
+@Command(
+    name = "extract-quality",
+    description = {
+      "Learns roofs of every size on some demo surveys, finds them on held-out ones, and writes docs/quality/extract-SIZE.md.",
+      "With --keep the model is written, as the application ships it."
+    },
+    mixinStandardHelpOptions = true)
+public final class ExtractQualityCommand implements Runnable {
+
+  private static final String COLUMN = "material";
+  private static final String FORGIVEN = "area < 25 OR whole = 0";
+
+  @Mixin
+  HeldOut on;
+
+  @Option(names = "--learn", split = ",", description = "Surveys to learn from, seeds below 101.")
+  List<Long> learn = List.of(1L, 2L, 3L, 4L, 5L, 6L, 7L, 8L, 9L);
+
+  @Option(names = "--learn-size", description = "Panchromatic pixels along one side of those.")
+  int learnSize = 2048;
+
+  @Option(names = "--model", description = "A model to use; nothing is learned then.")
+  Path model;
+
+  @Option(names = "--least-probability", description = "As of find-objects.")
+  double leastProbability = 0.3;
+
+  @Option(names = "--keep", description = "Where to write what was learned.")
+  Path keep;
+
+  @Option(names = "--out", description = "Folder of the page.")
+  Path folder = Path.of("docs/quality");
+
+  @Spec
+  CommandSpec spec;
+
+  /** What is looked for: a name, the classes that find it, and the test of the outlines that count. */
+  private record Target(String title, List<String> classes, String wanted, String forgiven) {}
+
+  private static final List<Target> TARGETS = List.of(
+      new Target(
+          "metal roofs of 25 m² and more",
+          List.of("metal"),
+          "material = 'metal' AND area >= 25 AND whole = 1",
+          "material = 'metal' AND (" + FORGIVEN + ")"),
+      new Target("all roofs of 25 m² and more", List.of(), "area >= 25 AND whole = 1", FORGIVEN));
+
+  private record Row(long seed, Target target, Scores half, Scores most) {}
+
+  @Override
+  public void run() {
+    on.check();
+    PrintWriter out = spec.commandLine().getOut();
+    Job job = new ConsoleJob(
+        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    Finder finder = model == null ? learned(job, out) : FinderFile.read(model);
+    if (keep != null) {
+      FinderFile.write(finder, keep);
+    }
+    List<Row> rows = new ArrayList<>();
+    for (long seed : on.seeds) {
+      Survey survey = on.survey(seed, 0, job);
+      Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, on.size, job);
+      OutlineSet truth = SharpenedOrtho.TERRAIN_ORTHO.roofs(survey).outlines();
+      Cut cut = tree(scene, job);
+      for (Target target : TARGETS) {
+        ObjectSet found = new FindObjects(
+                cut, scene, Optional.of(finder), target.classes, 0.5, leastProbability, 20)
+            .run(job);
+        OutlineSet outlines = (OutlineSet) ResultKinds.as(found, OutlineSet.class);
+        Row row = new Row(
+            seed,
+            target,
+            scores(outlines, truth, target, 0.5, job),
+            scores(outlines, truth, target, 0.7, job));
+        rows.add(row);
+        out.printf(
+            Locale.ROOT,
+            "seed %d, %s: F1 %.3f (precision %.3f, recall %.3f), at 0.7 %.3f%n",
+            seed,
+            target.title,
+            row.half.f1(),
+            row.half.precision(),
+            row.half.recall(),
+            row.most.f1());
+        out.flush();
+      }
+    }
+    write(finder, rows);
+  }
+
+  private static Scores scores(
+      OutlineSet found, OutlineSet truth, Target target, double overlap, Job job) {
+    return new Compare(found, truth, target.wanted, target.forgiven, overlap).run(job);
+  }
+
+  private static Cut tree(Raster scene, Job job) {
+    return (Cut) StepCatalogue.get("segment")
+        .make(Map.of("scene", scene), Map.of("criterion", "learned"))
+        .run(job);
+  }
+
+  private Finder learned(Job job, PrintWriter out) {
+    List<FinderSchool> schools = new ArrayList<>();
+    int roofs = 0;
+    List<String> classes = List.of();
+    for (long seed : learn) {
+      if (seed >= DemoData.FIRST_HELD_OUT) {
+        throw new RasterException("Seed " + seed
+            + " is held out: reports are made on it, so nothing may be learned from it. Give seeds below "
+            + DemoData.FIRST_HELD_OUT + ".");
+      }
+      Survey survey = SurveyMaker.make(DemoData.surveys(), new Survey.Order(seed, learnSize), job);
+      Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, learnSize, job);
+      Samples samples = Samples.of(SharpenedOrtho.TERRAIN_ORTHO.roofs(survey).outlines(), COLUMN);
+      if (!classes.isEmpty() && !classes.equals(samples.classes())) {
+        throw new RasterException(
+            "Seed " + seed + " has other materials than the seeds before it.");
+      }
+      classes = samples.classes();
+      OutlineSet outlines = new OutlineSet(
+          scene.grid().crs(),
+          samples.shapes(),
+          new sharpkestrel.expr.Table(samples.count(), List.of()));
+      schools.add(FinderSchool.of(scene, tree(scene, job), outlines, samples.classOf(), job));
+      roofs += samples.count();
+      out.println("seed " + seed + ": " + samples.count() + " roofs");
+      out.flush();
+    }
+    return Finder.learn(
+        schools,
+        classes,
+        Method.BOOSTING,
+        "from " + roofs + " roofs in " + learn.size()
+            + " scenes of Fenwrack Sound with pixels of 0.5 m",
+        1,
+        job);
+  }
+
+  private void write(Finder finder, List<Row> rows) {
+    StringBuilder page = new StringBuilder();
+    page.append("# Roofs of every size\n\n");
+    page.append("Made by `./kestrel extract-quality --size=").append(on.size).append(" --seeds=");
+    page.append(on.seedsText()).append(model == null ? "" : " --model " + model).append("`. ");
+    page.append("Imagery alone; the model was learned ")
+        .append(finder.classifier().about());
+    page.append(", none of them below. Overlap is intersection over union with the true outlines.");
+    page.append(
+        on.onTuningSeeds ? "\n\n**Some of these seeds may be tuned on: this is no report.**" : "");
+    page.append("\n\n| what | seed | F1 at 0.5 | precision | recall | F1 at 0.7 |\n");
+    page.append("|---|---|---|---|---|---|\n");
+    Map<Target, double[]> sums = new LinkedHashMap<>();
+    for (Row row : rows) {
+      page.append(String.format(
+          Locale.ROOT,
+          "| %s | %d | %.3f | %.3f | %.3f | %.3f |%n",
+          row.target.title,
+          row.seed,
+          row.half.f1(),
+          row.half.precision(),
+          row.half.recall(),
+          row.most.f1()));
+      double[] sum = sums.computeIfAbsent(row.target, t -> new double[2]);
+      sum[0] += row.half.f1() / on.seeds.size();
+      sum[1] += row.most.f1() / on.seeds.size();
+    }
+    sums.forEach((target, sum) -> page.append(String.format(
+        Locale.ROOT,
+        "| %s | **mean** | **%.3f** | | | **%.3f** |%n",
+        target.title,
+        sum[0],
+        sum[1])));
+    Path file = folder.resolve("extract-" + on.size + ".md");
+    AtomicFile.write(file, temporary -> Files.writeString(temporary, page));
+    spec.commandLine().getOut().println(file);
+  }
+}
