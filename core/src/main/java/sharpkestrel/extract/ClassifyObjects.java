@@ -6,11 +6,11 @@ import java.util.Optional;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.Confusion;
-import sharpkestrel.extract.learner.Method;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -41,26 +41,7 @@ public record ClassifyObjects(
     @In(does = "A model to classify by, in place of samples.", optional = true, byHand = true)
     Optional<Classifier> model,
 
-    @Setting(
-        label = "Class column",
-        does =
-            "Column of the samples that holds the class; auto is 'class', or the only column of texts.",
-        initial = "auto")
-    Optional<String> classColumn,
-
-    @Setting(
-        label = "Method",
-        does =
-            "How it is learned from samples: a random forest, extremely randomised trees, gradient boosting, maximum likelihood,"
-                + " nearest neighbours, or support vectors.",
-        initial = "forest")
-    Method method,
-
-    @Setting(
-        label = "Features",
-        does = "Columns to tell by, separated by commas; auto takes all numbers but directions.",
-        initial = "auto")
-    List<String> features,
+    @Group LearnBy by,
 
     @Setting(
         label = "Least probability",
@@ -68,15 +49,7 @@ public record ClassifyObjects(
         min = 0,
         max = 1,
         initial = "0")
-    double leastProbability,
-
-    @Setting(
-        label = "Seed",
-        does = "Start of what is drawn by chance; the same gives the same classes.",
-        min = 0,
-        max = 1e9,
-        initial = "1")
-    int seed)
+    double leastProbability)
     implements Step<ObjectSet> {
 
   @Override
@@ -85,9 +58,8 @@ public record ClassifyObjects(
       throw new RasterException(
           "Classes come from samples or from a model: give one of the two (--samples or --model).");
     }
-    Classifier classifier = model.orElseGet(() -> new LearnClasses(
-            objects, samples.orElseThrow(), classColumn, method, features, true, seed)
-        .run(job));
+    Classifier classifier =
+        model.orElseGet(() -> new LearnClasses(objects, samples.orElseThrow(), by).run(job));
     float[][] columns = classifier.columns(objects.table());
     List<String> outside = classifier.outside(columns);
     if (model.isPresent() && !outside.isEmpty()) {

@@ -2,18 +2,16 @@ package sharpkestrel.extract;
 
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.Examples;
-import sharpkestrel.extract.learner.Method;
 import sharpkestrel.extract.learner.ObjectSamples;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
-import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
@@ -40,39 +38,7 @@ public record LearnClasses(
         suits = Suits.OBJECTS)
     OutlineSet samples,
 
-    @Setting(
-        label = "Class column",
-        does = "Column that holds the class; auto is 'class', or the only column of texts.",
-        initial = "auto")
-    Optional<String> classColumn,
-
-    @Setting(
-        label = "Method",
-        does =
-            "How it is learned: a random forest, extremely randomised trees (smoother with few samples), gradient boosting (best with"
-                + " many), maximum likelihood, nearest neighbours, or support vectors.",
-        initial = "forest")
-    Method method,
-
-    @Setting(
-        label = "Features",
-        does = "Columns to tell by, separated by commas; auto takes all numbers but directions.",
-        initial = "auto")
-    List<String> features,
-
-    @Setting(
-        label = "Balance",
-        does = "Whether every class counts the same, however many samples it has.",
-        initial = "true")
-    boolean balance,
-
-    @Setting(
-        label = "Seed",
-        does = "Start of what is drawn by chance; the same gives the same model.",
-        min = 0,
-        max = 1e9,
-        initial = "1")
-    int seed)
+    @Group LearnBy by)
     implements Step<Classifier> {
 
   /** Columns that say where or which an object is, or which way it lies, not what it is. */
@@ -81,16 +47,16 @@ public record LearnClasses(
 
   @Override
   public Classifier run(Job job) {
-    ObjectSamples found = ObjectSamples.of(objects, samples, classColumn.orElse(""), job);
+    ObjectSamples found = ObjectSamples.of(objects, samples, by.classColumn().orElse(""), job);
     if (found.claimed() > 0) {
       job.warn(found.claimed()
           + " objects are claimed by samples of two classes; the one with more of an object has it. Samples that contradict each"
           + " other make a model worse.");
     }
-    Examples examples = examples(objects, found, features);
+    Examples examples = examples(objects, found, by.features());
     String about = String.format(Locale.ROOT, "from %d samples in one scene", examples.count());
     return Classifier.learn(
-        balance ? examples.balanced() : examples, method, about, seed, true, job);
+        by.balance() ? examples.balanced() : examples, by.method(), about, by.seed(), true, job);
   }
 
   /**

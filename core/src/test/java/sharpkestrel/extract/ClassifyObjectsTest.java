@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.SplittableRandom;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -50,7 +51,7 @@ class ClassifyObjectsTest {
   Path folder;
 
   private static int kind(int field) {
-    return new Random(31L * field + 5).nextInt(KINDS.length);
+    return new SplittableRandom(field).nextInt(KINDS.length);
   }
 
   @BeforeAll
@@ -107,14 +108,7 @@ class ClassifyObjectsTest {
 
   private static ObjectSet classified(OutlineSet samples, Method method) {
     return new ClassifyObjects(
-            objects,
-            Optional.of(samples),
-            Optional.empty(),
-            Optional.empty(),
-            method,
-            List.of(),
-            0,
-            1)
+            objects, Optional.of(samples), Optional.empty(), LearnBy.of(method), 0)
         .run(Job.QUIET);
   }
 
@@ -157,9 +151,8 @@ class ClassifyObjectsTest {
   @Test
   void aModelFromItsFileTellsTheSameAsTheSamplesAndSaysWhatItIsWorth() {
     OutlineSet samples = samples(3, false, "class");
-    Classifier learned = new LearnClasses(
-            objects, samples, Optional.empty(), Method.BOOSTING, List.of(), true, 1)
-        .run(Job.QUIET);
+    Classifier learned =
+        new LearnClasses(objects, samples, LearnBy.of(Method.BOOSTING)).run(Job.QUIET);
     Path file = folder.resolve("fields.json");
 
     ClassifierFile.write(learned, file);
@@ -167,11 +160,8 @@ class ClassifyObjectsTest {
             objects,
             Optional.empty(),
             Optional.of(ClassifierFile.read(file)),
-            Optional.empty(),
-            Method.FOREST,
-            List.of(),
-            0,
-            1)
+            LearnBy.of(Method.FOREST),
+            0)
         .run(Job.QUIET);
 
     assertThat(right(told)).isGreaterThan(0.9);
@@ -197,36 +187,16 @@ class ClassifyObjectsTest {
         new Table(2, List.of(Table.Column.ofTexts("class", "Class", List.of("a", "b")))));
     assertThatThrownBy(() -> classified(off, Method.FOREST)).hasMessageContaining("elsewhere");
     Classifier learned = new LearnClasses(
-            objects,
-            samples(5, false, "class"),
-            Optional.empty(),
-            Method.NEAREST,
-            List.of(),
-            true,
-            1)
+            objects, samples(5, false, "class"), LearnBy.of(Method.NEAREST))
         .run(Job.QUIET);
     ObjectSet bare =
         objects.withTable(new Table(objects.count(), List.of(objects.table().column("area"))));
     assertThatThrownBy(() -> new ClassifyObjects(
-                bare,
-                Optional.empty(),
-                Optional.of(learned),
-                Optional.empty(),
-                Method.FOREST,
-                List.of(),
-                0,
-                1)
+                bare, Optional.empty(), Optional.of(learned), LearnBy.of(Method.FOREST), 0)
             .run(Job.QUIET))
         .hasMessageContaining("do not have");
     assertThatThrownBy(() -> new ClassifyObjects(
-                objects,
-                Optional.empty(),
-                Optional.empty(),
-                Optional.empty(),
-                Method.FOREST,
-                List.of(),
-                0,
-                1)
+                objects, Optional.empty(), Optional.empty(), LearnBy.of(Method.FOREST), 0)
             .run(Job.QUIET))
         .hasMessageContaining("one of the two");
   }

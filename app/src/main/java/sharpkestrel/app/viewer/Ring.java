@@ -3,6 +3,8 @@ package sharpkestrel.app.viewer;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.Polygon;
 import sharpkestrel.raster.Affine;
 
 /** A closed line over the picture, in a colour over a dark halo, so that it shows on anything. */
@@ -14,6 +16,18 @@ public final class Ring {
   private static final double DOT = 8;
 
   private Ring() {}
+
+  /** All rings of areas, those around their holes too. */
+  public static void draw(GraphicsContext g, Geometry areas, Affine map, Color colour) {
+    for (int k = 0; k < areas.getNumGeometries(); k++) {
+      if (areas.getGeometryN(k) instanceof Polygon polygon) {
+        draw(g, polygon.getExteriorRing().getCoordinates(), map, colour);
+        for (int hole = 0; hole < polygon.getNumInteriorRing(); hole++) {
+          draw(g, polygon.getInteriorRingN(hole).getCoordinates(), map, colour);
+        }
+      }
+    }
+  }
 
   /**
    * @param corners in ground coordinates, the first again at the end

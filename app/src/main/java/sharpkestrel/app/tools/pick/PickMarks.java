@@ -2,8 +2,6 @@ package sharpkestrel.app.tools.pick;
 
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
-import org.locationtech.jts.geom.Geometry;
-import org.locationtech.jts.geom.Polygon;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PaneTool;
 import sharpkestrel.app.viewer.Ring;
@@ -49,16 +47,7 @@ public final class PickMarks implements PaneTool {
   }
 
   private static void draw(GraphicsContext g, PickModel.Picked picked, Affine map, Color colour) {
-    for (Geometry outline : picked.outlines()) {
-      for (int k = 0; k < outline.getNumGeometries(); k++) {
-        if (outline.getGeometryN(k) instanceof Polygon polygon) {
-          Ring.draw(g, polygon.getExteriorRing().getCoordinates(), map, colour);
-          for (int h = 0; h < polygon.getNumInteriorRing(); h++) {
-            Ring.draw(g, polygon.getInteriorRingN(h).getCoordinates(), map, colour);
-          }
-        }
-      }
-    }
+    picked.outlines().forEach(outline -> Ring.draw(g, outline, map, colour));
   }
 
   @Override

@@ -2,8 +2,6 @@ package sharpkestrel.app.tools.samples;
 
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
-import org.locationtech.jts.geom.Geometry;
-import org.locationtech.jts.geom.Polygon;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PaneTool;
 import sharpkestrel.app.viewer.Ring;
@@ -43,19 +41,11 @@ final class SampleMarks implements PaneTool {
     ClassList classes = model.classesProperty().get();
     for (Sample sample : model.here()) {
       String colour = classes.of(sample.ofClass()).map(ClassList.Entry::colour).orElse("#999999");
-      draw(g, sample.outline(), map, Color.web(colour));
+      Ring.draw(g, sample.outline(), map, Color.web(colour));
     }
     SamplesModel.Question asked = model.questionProperty().get();
     if (asked != null) {
-      draw(g, asked.outline(), map, ASKED);
-    }
-  }
-
-  private static void draw(GraphicsContext g, Geometry outline, Affine map, Color colour) {
-    for (int k = 0; k < outline.getNumGeometries(); k++) {
-      if (outline.getGeometryN(k) instanceof Polygon polygon) {
-        Ring.draw(g, polygon.getExteriorRing().getCoordinates(), map, colour);
-      }
+      Ring.draw(g, asked.outline(), map, ASKED);
     }
   }
 
