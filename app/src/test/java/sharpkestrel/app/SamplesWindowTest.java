@@ -3,6 +3,7 @@ package sharpkestrel.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -18,8 +19,19 @@ import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.ClassList;
+import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Attachments;
+import sharpkestrel.raster.Band;
+import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.MemoryRaster;
+import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
 
 /** Objects labelled by mouse and digits, all others told at once, and being asked. */
@@ -104,8 +116,8 @@ class SamplesWindowTest extends TownWindow {
             "what the samples say",
             () -> !window.scene().lookup("#classify-objects-run").isDisabled());
     window.waiting().until("rest", () -> workspace().lanes().save().isAtRest());
-    int labelled =
-        GeoPackage.read(folder.resolve("project/hand/samples.gpkg"), "").size();
+    int labelled = GeoPackage.read(folder.resolve("project/hand/samples-epsg-32630.gpkg"), "")
+        .size();
     assertThat(labelled).isEqualTo(9);
     assertThat(ClassList.read(folder.resolve("project/hand/classes.json")).classes())
         .extracting(ClassList.Entry::name)
@@ -120,18 +132,126 @@ class SamplesWindowTest extends TownWindow {
     window.waiting().until("the answer taken back", () -> samples() == labelled);
     settle(robot);
 
+    window.waiting().until("what it is worth", () -> isWeighed());
+    int[] shown = counts();
     robot.clickOn("#classify-objects-run");
     window.waiting().results(5);
     ObjectSet told = (ObjectSet) workspace().results().getLast().value();
+    assertThat(counts(told)).as("what was seen is what is run").isEqualTo(shown);
     assertThat(right(told)).isGreaterThan(0.9);
     assertThat(Arrays.stream(told.table().values("probability"))).allMatch(p -> p > 0.3 && p <= 1);
-    assertThat(Files.isRegularFile(folder.resolve("project/hand/samples.jsonl")))
+    assertThat(Files.isRegularFile(folder.resolve("project/hand/samples-epsg-32630.jsonl")))
         .isTrue();
+  }
+
+  private boolean isWeighed() {
+    return window.scene().getRoot().lookupAll(".soft").stream()
+        .noneMatch(node ->
+            node instanceof Label label && label.getText().startsWith("Checking on kept-back"));
+  }
+
+  /** Objects of town, water and wood, as the panel tells them. */
+  private int[] counts() {
+    int[] counts = new int[3];
+    for (int k = 0; k < counts.length; k++) {
+      counts[k] = Integer.parseInt(label("#class-count-" + k).replaceAll("\\D", ""));
+    }
+    return counts;
+  }
+
+  private static int[] counts(ObjectSet told) {
+    int[] counts = new int[3];
+    Table.Column classes = told.table().column("class");
+    for (int row = 0; row < told.count(); row++) {
+      counts[classes.categories().indexOf(classes.text(row))]++;
+    }
+    return counts;
+  }
+
+  /** A photo of three bands and 8 bits that lies nowhere: bright squares on dark ground. */
+  private void openPhoto(String name, int shift) {
+    int side = 100;
+    float[][] planes = new float[3][side * side];
+    for (int i = 0; i < side * side; i++) {
+      boolean bright = ((i % side + shift) / 20 + i / side / 20) % 2 == 0;
+      for (int b = 0; b < 3; b++) {
+        planes[b][i] = (bright ? 200 : 60) + 10 * b + (i * 7919 + b * 31) % 13;
+      }
+    }
+    List<Band> bands = List.of(
+        Band.of(BandRole.RED, SampleType.UINT8),
+        Band.of(BandRole.GREEN, SampleType.UINT8),
+        Band.of(BandRole.BLUE, SampleType.UINT8));
+    Grid grid = new Grid(side, side, Affine.IDENTITY, CrsName.NONE);
+    Path file = folder.resolve(name + ".tif");
+    GeoTiffWriter.write(
+        new MemoryRaster(grid, bands, Attachments.NONE, planes),
+        file,
+        Compression.DEFLATE,
+        Job.QUIET);
+    int before = workspace().results().size();
+    workspaceRun(name, file);
+    window.waiting().results(before + 1);
+  }
+
+  private void measureShown(FxRobot robot) {
+    int before = workspace().results().size();
+    settle(robot);
+    robot.clickOn("#stage-segment").clickOn("#tool-segment").clickOn("#segment-run");
+    window.waiting().results(before + 1);
+    settle(robot);
+    robot.clickOn("#tool-measure").clickOn("#measure-run");
+    window.waiting().results(before + 2);
+    settle(robot);
+  }
+
+  @Test
+  void samplesOfAPhotoWithoutAPlaceAreItsOwn(FxRobot robot) {
+    openPhoto("first", 0);
+    measureShown(robot);
+    robot.clickOn("#stage-extract").clickOn("#tool-classify-objects");
+    Waiting.type(robot, "#class-name", "bright\n");
+    Waiting.type(robot, "#class-name", "dark\n");
+    robot.type(KeyCode.DIGIT1);
+    robot.clickOn(window.onScreen(100, 100, 10, 10)).clickOn(window.onScreen(100, 100, 50, 10));
+    robot.type(KeyCode.DIGIT2);
+    robot.clickOn(window.onScreen(100, 100, 30, 10)).clickOn(window.onScreen(100, 100, 70, 10));
+    window
+        .waiting()
+        .until(
+            "what the samples say",
+            () -> !window.scene().lookup("#classify-objects-run").isDisabled());
+    assertThat(counted()).isEqualTo("4 samples");
+
+    // a class called otherwise takes its samples along, and back
+    robot.doubleClickOn("#class-0");
+    Waiting.type(robot, "#class-rename", "light\n");
+    assertThat(label("#class-0")).isEqualTo("light");
+    assertThat(counted()).isEqualTo("4 samples");
+    robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+    assertThat(label("#class-0")).isEqualTo("bright");
+
+    openPhoto("second", 10);
+    measureShown(robot);
+    robot.clickOn("#stage-extract").clickOn("#tool-classify-objects");
+    assertThat(counted()).as("those of the first are not here").isEqualTo("0 samples");
+    robot.interact(() -> workspace().display().show(workspace().named("measure").orElseThrow()));
+    assertThat(counted()).isEqualTo("4 samples");
+  }
+
+  /** How many samples the classes have together. */
+  private String counted() {
+    int all = window.scene().getRoot().lookupAll(".soft").stream()
+        .filter(node -> node instanceof Label label && label.getText().matches("\\d+ samples?"))
+        .mapToInt(node -> Integer.parseInt(((Label) node).getText().split(" ")[0]))
+        .sum();
+    return all + " samples";
   }
 
   private int samples() {
     workspace().lanes().save().flush(java.time.Duration.ofSeconds(10));
-    return GeoPackage.read(folder.resolve("project/hand/samples.gpkg"), "").size();
+    return GeoPackage.read(folder.resolve("project/hand/samples-epsg-32630.gpkg"), "")
+        .size();
   }
 
   /** Share of the objects that lie wholly in one class and are told to. */

@@ -26,7 +26,7 @@ import sharpkestrel.step.Suits;
     makes = "Classes",
     does =
         "Gives every object a class with its probability, by samples in the scene or by a model that was learned before. Each object"
-            + " also has the probability of every class, and its doubt: one less the first probability over the second.")
+            + " also has the probability of every class, and its doubt: the second probability over the first.")
 public record ClassifyObjects(
     @In(does = "The objects, measured.", suits = Suits.MEASURED)
     ObjectSet objects,
@@ -64,8 +64,7 @@ public record ClassifyObjects(
     List<String> outside = classifier.outside(columns);
     if (model.isPresent() && !outside.isEmpty()) {
       job.warn("These objects lie beyond what the model has seen (" + classifier.about() + "): "
-          + String.join("; ", outside.subList(0, Math.min(3, outside.size())))
-          + (outside.size() > 3 ? " and " + (outside.size() - 3) + " more features" : "")
+          + Classifier.shortList(outside)
           + ". What it says of them is a guess: label some of them and learn again.");
     }
     return withClasses(
@@ -88,14 +87,12 @@ public record ClassifyObjects(
     for (int i = 0; i < n; i++) {
       int most = Confusion.most(shares, i * k, k);
       double first = most < 0 ? 0 : shares[i * k + most];
-      double second = 0;
       for (int c = 0; c < k; c++) {
         each[c][i] = shares[i * k + c];
-        second = c == most ? second : Math.max(second, shares[i * k + c]);
       }
       said.add(most < 0 || first < least ? null : classes.get(most));
       probability[i] = first;
-      doubt[i] = first > 0 ? second / first : 1;
+      doubt[i] = Confusion.doubt(shares, i * k, k);
     }
     List<Table.Column> added = new ArrayList<>();
     added.add(Table.Column.ofTexts("class", "Class", said));

@@ -9,8 +9,8 @@ import sharpkestrel.expr.Table;
 import sharpkestrel.extract.everysize.BestSet;
 import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.everysize.FinderFile;
-import sharpkestrel.extract.everysize.FinderSchool;
 import sharpkestrel.extract.everysize.NodeFeatures;
+import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
@@ -83,23 +83,18 @@ public record FindObjects(
 
   @Override
   public ObjectSet run(Job job) {
-    NodeFeatures features = FinderSchool.features(scene, tree, job);
     Finder finder = model.orElseGet(FinderFile::ofRoofs);
-    warnOutside(finder, features, job);
-    return choose(finder, features, finder.of(features, job), job);
-  }
-
-  private static void warnOutside(Finder finder, NodeFeatures features, Job job) {
-    float[][] columns = finder.classifier().columns(features.names(), features.columns());
-    List<String> outside = finder.classifier().outside(columns);
+    NodeFeatures features = finder.features(scene, tree, job);
+    Finder.Said said = finder.of(features, job);
+    List<String> outside = finder.outside(features);
     if (!outside.isEmpty()) {
       job.warn(
           "This scene lies beyond what the model has seen ("
-              + finder.classifier().about() + "): "
-              + String.join("; ", outside.subList(0, Math.min(3, outside.size())))
-              + (outside.size() > 3 ? " and " + (outside.size() - 3) + " more features" : "")
+              + finder.classifier().about()
+              + "): " + Classifier.shortList(outside)
               + ". What it finds is a guess: look at some of it, or learn from outlines in this scene with 'learn-objects'.");
     }
+    return choose(finder, features, said, job);
   }
 
   private boolean[] wanted(Finder finder) {

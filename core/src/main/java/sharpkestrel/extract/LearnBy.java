@@ -2,7 +2,7 @@ package sharpkestrel.extract;
 
 import java.util.List;
 import java.util.Optional;
-import sharpkestrel.extract.learner.Method;
+import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.step.Setting;
 
 /** How classes are learned from samples. */
@@ -20,7 +20,7 @@ public record LearnBy(
             "How it is learned: a random forest, extremely randomised trees (smoother with few samples), gradient boosting (best with"
                 + " many), maximum likelihood, nearest neighbours, or support vectors.",
         initial = "forest")
-    Method method,
+    Learner method,
 
     @Setting(
         label = "Features",
@@ -43,7 +43,7 @@ public record LearnBy(
     int seed) {
 
   /** All columns that say what an object is, every class counting the same. */
-  public static LearnBy of(Method method) {
+  public static LearnBy of(Learner method) {
     return new LearnBy(Optional.empty(), method, List.of(), true, 1);
   }
 }

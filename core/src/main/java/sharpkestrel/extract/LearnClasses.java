@@ -53,10 +53,20 @@ public record LearnClasses(
           + " objects are claimed by samples of two classes; the one with more of an object has it. Samples that contradict each"
           + " other make a model worse.");
     }
+    return learn(objects, found, by, true, job);
+  }
+
+  /**
+   * Learns from objects that are samples.
+   *
+   * @param checks whether kept-back blocks say what it is worth, and probabilities are calibrated by them
+   */
+  public static Classifier learn(
+      ObjectSet objects, ObjectSamples found, LearnBy by, boolean checks, Job job) {
     Examples examples = examples(objects, found, by.features());
     String about = String.format(Locale.ROOT, "from %d samples in one scene", examples.count());
     return Classifier.learn(
-        by.balance() ? examples.balanced() : examples, by.method(), about, by.seed(), true, job);
+        by.balance() ? examples.balanced() : examples, by.method(), about, by.seed(), checks, job);
   }
 
   /**
@@ -64,7 +74,7 @@ public record LearnClasses(
    *
    * @param features columns; empty for all that say what an object is
    */
-  public static Examples examples(ObjectSet objects, ObjectSamples found, List<String> features) {
+  private static Examples examples(ObjectSet objects, ObjectSamples found, List<String> features) {
     Table table = objects.table();
     List<String> wanted = features.stream().map(String::strip).toList();
     wanted.forEach(table::column);
@@ -88,5 +98,18 @@ public record LearnClasses(
           "The objects have no features to tell classes by. Measure them first.");
     }
     return numbers;
+  }
+
+  /** What all objects are told by, column by column. */
+  public static float[][] columns(Table table) {
+    List<String> names = features(table);
+    float[][] columns = new float[names.size()][table.rows()];
+    for (int f = 0; f < columns.length; f++) {
+      double[] values = table.values(names.get(f));
+      for (int i = 0; i < values.length; i++) {
+        columns[f][i] = (float) values[i];
+      }
+    }
+    return columns;
   }
 }

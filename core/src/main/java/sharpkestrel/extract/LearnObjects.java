@@ -5,7 +5,7 @@ import java.util.Optional;
 import sharpkestrel.expr.Cql2;
 import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.everysize.FinderSchool;
-import sharpkestrel.extract.learner.Method;
+import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.Samples;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.Job;
@@ -60,7 +60,7 @@ public record LearnObjects(
         does =
             "How it is learned; gradient boosting is best with many outlines, extreme trees with few.",
         initial = "boosting")
-    Method method,
+    Learner method,
 
     @Setting(
         label = "Seed",

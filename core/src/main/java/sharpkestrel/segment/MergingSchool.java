@@ -8,13 +8,12 @@ import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.LabelOverlap;
 import sharpkestrel.raster.LabelRaster;
-import sharpkestrel.raster.PairTable;
 import sharpkestrel.raster.PairTable.Pairs;
 import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.ScratchLabels;
-import sharpkestrel.raster.Window;
 import sharpkestrel.segment.learn.Card;
 import sharpkestrel.segment.learn.Lessons;
 import sharpkestrel.segment.learn.MergingModel;
@@ -30,8 +29,6 @@ public final class MergingSchool {
 
   /** Share of the wrong merges that are refused, run by run of a round. */
   private static final double[] REFUSED = {1, 0.7};
-
-  private static final int STRIP = 256;
 
   private final FeatureSpace space;
   private final RegionGraph graph;
@@ -78,25 +75,10 @@ public final class MergingSchool {
   private static int[] outlinesOf(LabelRaster labels, int[] pixels, OutlineSet outlines, Job job) {
     ScratchLabels drawn = new ScratchLabels(labels.grid());
     DrawnRegions.draw(outlines.outlines(), drawn, job);
-    PairTable table = new PairTable(0);
-    float[] nothing = new float[0];
-    for (int top = 0; top < labels.grid().height(); top += STRIP) {
-      Window rows = new Window(0, top, labels.grid().width(), STRIP)
-          .intersect(labels.grid().window());
-      int[] label = new int[rows.area()];
-      int[] outline = new int[rows.area()];
-      labels.read(rows, label);
-      drawn.read(rows, outline);
-      for (int i = 0; i < label.length; i++) {
-        if (label[i] > 0 && outline[i] > 0) {
-          table.add((long) (label[i] - 1) << 32 | outline[i], nothing);
-        }
-      }
-    }
-    Pairs pairs = table.sorted();
+    Pairs pairs = LabelOverlap.of(labels, drawn, job);
     int[] outlineOf = new int[pixels.length];
     for (int i = 0; i < pairs.keys().length; i++) {
-      int superpixel = (int) (pairs.keys()[i] >>> 32);
+      int superpixel = (int) (pairs.keys()[i] >>> 32) - 1;
       if (2 * pairs.sides()[i] > pixels[superpixel]) {
         outlineOf[superpixel] = (int) pairs.keys()[i];
       }

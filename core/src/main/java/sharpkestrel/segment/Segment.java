@@ -13,6 +13,7 @@ import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Resampling;
 import sharpkestrel.raster.ScratchLabels;
+import sharpkestrel.segment.learn.Card;
 import sharpkestrel.segment.learn.MergingModel;
 import sharpkestrel.segment.regions.FeatureSpace;
 import sharpkestrel.segment.regions.Method;
@@ -139,7 +140,7 @@ public record Segment(
 
   private static void warnOutside(
       MergingModel model, FeatureSpace space, GroundSize ground, Job job) {
-    List<String> differs = model.card().outside(ground, space.roles(), space.contrast());
+    List<String> differs = model.card().outside(Card.of(ground, space.roles(), space.contrast()));
     if (!differs.isEmpty()) {
       job.warn("This scene lies outside of what the merging model has seen (" + model.about()
           + "): " + String.join("; ", differs)

@@ -19,7 +19,7 @@ import sharpkestrel.check.Compare;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.everysize.FinderFile;
-import sharpkestrel.extract.learner.Method;
+import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.FileFormatException;
@@ -103,7 +103,7 @@ class FindObjectsTest {
     return new Village(scene, tree, new OutlineSet(grid.crs(), outlines, table));
   }
 
-  private static Finder learned(Village village, Method method) {
+  private static Finder learned(Village village, Learner method) {
     return new LearnObjects(
             village.tree,
             village.scene,
@@ -125,7 +125,7 @@ class FindObjectsTest {
   @Test
   void roofsOfEverySizeAreFoundInAVillageThatWasNotLearnedFrom() {
     Village other = village(2);
-    Finder finder = learned(village(1), Method.BOOSTING);
+    Finder finder = learned(village(1), Learner.BOOSTING);
 
     ObjectSet found = new FindObjects(
             other.tree, other.scene, Optional.of(finder), List.of(), 0.5, 0.3, 0)
@@ -147,7 +147,7 @@ class FindObjectsTest {
   @Test
   void aFinderComesBackFromItsFileAndFindsTheSame() throws Exception {
     Village village = village(3);
-    Finder finder = learned(village, Method.FOREST);
+    Finder finder = learned(village, Learner.FOREST);
     Path file = folder.resolve("roofs.json");
 
     FinderFile.write(finder, file);
@@ -170,7 +170,7 @@ class FindObjectsTest {
   @Test
   void whatCannotBeLookedForIsSaid() {
     Village village = village(4);
-    Finder finder = learned(village, Method.FOREST);
+    Finder finder = learned(village, Learner.FOREST);
 
     assertThatThrownBy(() -> new FindObjects(
                 village.tree, village.scene, Optional.of(finder), List.of("turf"), 0.5, 0.3, 0)
@@ -181,7 +181,7 @@ class FindObjectsTest {
         village.roofs.crs(),
         village.roofs.outlines().subList(0, 3),
         village.roofs.table().select(new int[] {0, 1, 2}));
-    assertThatThrownBy(() -> learned(new Village(village.scene, village.tree, few), Method.FOREST))
+    assertThatThrownBy(() -> learned(new Village(village.scene, village.tree, few), Learner.FOREST))
         .hasMessageContaining("3 outlines");
   }
 }

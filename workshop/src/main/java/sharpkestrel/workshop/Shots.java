@@ -366,13 +366,14 @@ final class Shots {
     }
   }
 
-  /** Objects of what is easily told by a rule, as samples of four classes. */
+  /** Objects of what is easily told by a rule, as samples of five classes. */
   private void labelSome() {
     SamplesTool tool = ((Shell) scene.getRoot()).bench().tool(SamplesTool.class);
     Table table = ((ObjectSet) named("measure").value()).table();
     Map<String, String> rules = new LinkedHashMap<>();
     rules.put("metal roof", shipped("metal").get("tests"));
     rules.put("meadow", "ndvi > 0.45 AND area > 80");
+    rules.put("water", "ndvi < 0 AND near_infrared_p90 < 0.05 AND area > 200");
     rules.put("road", "elongation > 3 AND ndvi < 0.2 AND area > 150");
     rules.put("shadow", "ndvi < 0.3 AND red_p90 < 0.03 AND area > 40");
     rules.forEach((name, test) -> {

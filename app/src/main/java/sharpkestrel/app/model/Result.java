@@ -55,6 +55,15 @@ public record Result(
         .orElse(null);
   }
 
+  /** What it was made from in the end: the result, itself perhaps, that was made from none, of a scene and objects the scene's. */
+  public Result source() {
+    return Stream.concat(Stream.of("scene", "objects").map(inputs::get), inputs.values().stream())
+        .filter(Objects::nonNull)
+        .findFirst()
+        .map(Result::source)
+        .orElse(this);
+  }
+
   public boolean descendsFrom(Result other) {
     return inputs.values().stream()
         .anyMatch(input -> input.name().equals(other.name()) || input.descendsFrom(other));

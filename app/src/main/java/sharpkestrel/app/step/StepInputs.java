@@ -236,7 +236,7 @@ public final class StepInputs {
   }
 
   /**
-   * What is shown in pane A becomes the first input it suits, else the raster under it does; of what this step made itself the
+   * What is shown in pane A becomes the first input it suits, and the raster under it another; of what this step made itself the
    * inputs are taken.
    */
   void prefer(Result shown) {
@@ -248,8 +248,10 @@ public final class StepInputs {
       workspace.named(shown.name()).ifPresent(this::takeAsIn);
       return;
     }
-    if (choose((input, result) -> result == shown)
-        || choose((input, result) -> isUnder(input, result, shown))) {
+    boolean suits = choose((input, result) -> result == shown);
+    // objects are seen on the scene they come from, not on the one that was chosen before
+    boolean suitsUnder = choose((input, result) -> isUnder(input, result, shown));
+    if (suits || suitsUnder) {
       inherit(shown);
     }
   }

@@ -266,7 +266,7 @@ public final class StepSettings {
         workspace.suggestions().offer(step, option, text.getText());
       }
     });
-    boolean foundOut = auto && !option.isText();
+    boolean foundOut = auto && (!option.isText() || option.does().contains(option.initial()));
     text.setPromptText(option.isRequired() ? "needed" : foundOut ? option.initial() : "");
     return text;
   }

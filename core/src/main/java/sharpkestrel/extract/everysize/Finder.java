@@ -3,13 +3,18 @@ package sharpkestrel.extract.everysize;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.Examples;
 import sharpkestrel.extract.learner.Fit;
-import sharpkestrel.extract.learner.Method;
+import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.learn.Card;
 
 /**
  * A model that finds things among all nodes of a tree. Of every node a classifier says of what class it is, and a fit how well it
@@ -18,10 +23,11 @@ import sharpkestrel.raster.Job;
  * <p>Tried and left out: a second fit that also sees what the nodes above and below were said to be. It found no more on scenes that
  * were not learned from.
  *
+ * @param card what scenes it has seen
  * @param classifier whose first class is what is none of the others
  * @param fit what intersection over union a node would have
  */
-public record Finder(Classifier classifier, Fit fit) {
+public record Finder(Card card, Classifier classifier, Fit fit) {
 
   /** Name of the class of what is not looked for. */
   public static final String OTHER = "other";
@@ -49,7 +55,38 @@ public record Finder(Classifier classifier, Fit fit) {
     return classifier.classes().subList(1, classifier.classes().size());
   }
 
+  /** What is measured of the nodes of a scene's tree for this model. */
+  public NodeFeatures features(Raster scene, Cut tree, Job job) {
+    return FinderSchool.features(scene, tree, Optional.of(card), job);
+  }
+
+  /** In what a scene differs from all that it has seen, each as a clause; none where it does not. */
+  public List<String> outside(NodeFeatures features) {
+    List<String> differs = new ArrayList<>(card.outside(features.card()));
+    if (differs.isEmpty()) {
+      differs.addAll(classifier.outside(classifier.columns(features.names(), features.columns())));
+    }
+    return differs;
+  }
+
+  private void requireBands(NodeFeatures features) {
+    List<String> missing = card.bands().stream()
+        .filter(band -> !features.card().bands().contains(band))
+        .toList();
+    boolean lacks = !features.names().containsAll(classifier.features());
+    if (lacks) {
+      throw new RasterException(
+          "The model looks at bands that this scene has not, or that have no role: "
+              + String.join(", ", missing).replace('_', ' ')
+              + ". Give roles with 'describe', or learn from outlines in this scene with 'learn-objects'.");
+    }
+  }
+
+  /**
+   * @throws RasterException where the scene has not the bands that it looks at
+   */
   public Said of(NodeFeatures features, Job job) {
+    requireBands(features);
     float[][] columns = classifier.columns(features.names(), features.columns());
     float[] shares = classifier.shares(columns, job);
     int count = classifier.classes().size();
@@ -72,7 +109,7 @@ public record Finder(Classifier classifier, Fit fit) {
   public static Finder learn(
       List<FinderSchool> schools,
       List<String> classes,
-      Method method,
+      Learner method,
       String about,
       long seed,
       Job job) {
@@ -90,7 +127,7 @@ public record Finder(Classifier classifier, Fit fit) {
   private record Lesson(
       List<FinderSchool> schools,
       List<String> classes,
-      Method method,
+      Learner method,
       String about,
       long seed,
       Job job) {
@@ -112,7 +149,14 @@ public record Finder(Classifier classifier, Fit fit) {
       }
       Classifier classifier = classifier(rows);
       job.progress("Learning every size", 2, 3);
-      return new Finder(classifier, Fit.learn(examples(near), overlaps(near), seed, job));
+      return new Finder(card(), classifier, Fit.learn(examples(near), overlaps(near), seed, job));
+    }
+
+    private Card card() {
+      return schools.stream()
+          .map(school -> school.features.card())
+          .reduce(Card::with)
+          .orElseThrow();
     }
 
     private float[] likeness(Classifier start, NodeFeatures features) {

@@ -10,6 +10,7 @@ import sharpkestrel.extract.learner.Fit;
 import sharpkestrel.extract.learner.ScorerJson;
 import sharpkestrel.io.FileFormatException;
 import sharpkestrel.io.Json;
+import sharpkestrel.segment.learn.CardJson;
 
 /** Finders as JSON: their classifier, and the trees that say how well a node fits. */
 public final class FinderFile {
@@ -36,6 +37,7 @@ public final class FinderFile {
 
   private static ObjectNode of(Finder finder) {
     ObjectNode root = Json.object().put("kind", KIND);
+    root.set("card", CardJson.of(finder.card()));
     root.set("classifier", ClassifierFile.of(finder.classifier()));
     put(root.putObject("fit"), finder.fit());
     return root;
@@ -69,7 +71,10 @@ public final class FinderFile {
           + "\". Make one with 'learn-objects'.");
     }
     try {
-      return new Finder(ClassifierFile.of(root.path("classifier"), where), fit(root.path("fit")));
+      return new Finder(
+          CardJson.read(root.path("card"), IllegalArgumentException::new),
+          ClassifierFile.of(root.path("classifier"), where),
+          fit(root.path("fit")));
     } catch (IllegalArgumentException damaged) {
       throw new FileFormatException(
           where + " is damaged: " + damaged.getMessage() + ". Learn it again from its outlines.");

@@ -1,8 +1,13 @@
 package sharpkestrel.extract.everysize;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.SplittableRandom;
+import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.GroundSize;
@@ -11,7 +16,7 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
-import sharpkestrel.segment.MergeTree;
+import sharpkestrel.segment.learn.Card;
 import sharpkestrel.segment.regions.DrawnRegions;
 import sharpkestrel.segment.regions.FeatureSpace;
 
@@ -30,32 +35,33 @@ public final class FinderSchool {
   /** Of these all are learned from: parts of things, and things with what is beside them. */
   static final double NEAR = 0.03;
 
-  /** The same of every node of a tree. */
-  public static final int LEAST_PIXELS = 24;
+  /** Smaller nodes have no form. */
+  private static final int LEAST_PIXELS = 24;
+
+  /** Of the scene; what is larger is no thing in it but a part of it. */
+  private static final double LARGEST_SHARE = 0.25;
 
   /** Of what overlaps nothing so many are learned from. */
   private static final int FAR = 4000;
 
-  final MergeTree tree;
   final NodeFeatures features;
   private final float[] overlaps;
   private final int[] classes;
 
-  private FinderSchool(MergeTree tree, NodeFeatures features, float[] overlaps, int[] classes) {
-    this.tree = tree;
+  private FinderSchool(NodeFeatures features, float[] overlaps, int[] classes) {
     this.features = features;
     this.overlaps = overlaps;
     this.classes = classes;
   }
 
   /**
-   * @param classOf for each outline the place of its class; -1 where a node that fits it is neither right nor wrong
+   * @param classOf for each outline the place of its class
    */
   public static FinderSchool of(
       Raster scene, Cut cut, OutlineSet outlines, int[] classOf, Job job) {
     DrawnRegions.requireSystemOf(scene.grid(), outlines);
     NodeOverlap overlap = NodeOverlap.of(cut.tree(), cut.superpixels(), outlines.outlines(), job);
-    NodeFeatures features = features(scene, cut, job);
+    NodeFeatures features = features(scene, cut, Optional.empty(), job);
     float[] overlaps = new float[features.count()];
     int[] classes = new int[features.count()];
     for (int i = 0; i < overlaps.length; i++) {
@@ -63,11 +69,15 @@ public final class FinderSchool {
       overlaps[i] = overlap.best()[node];
       classes[i] = overlap.outline()[node] < 0 ? -1 : classOf[overlap.outline()[node]];
     }
-    return new FinderSchool(cut.tree(), features, overlaps, classes);
+    return new FinderSchool(features, overlaps, classes);
   }
 
-  /** What is measured of the nodes of a scene's tree. */
-  public static NodeFeatures features(Raster scene, Cut cut, Job job) {
+  /**
+   * What is measured of the nodes of a scene's tree.
+   *
+   * @param model what a model has seen that they are measured for; empty to learn from them
+   */
+  static NodeFeatures features(Raster scene, Cut cut, Optional<Card> model, Job job) {
     if (!cut.superpixels().grid().equals(scene.grid())) {
       throw new RasterException(
           "The merge tree lies on other pixels than the scene. Give the scene that was segmented.");
@@ -75,28 +85,22 @@ public final class FinderSchool {
     GroundSize ground = GroundSize.of(scene);
     double azimuth =
         scene.attachments().get(Acquisition.class).map(Acquisition::sunAzimuth).orElse(Double.NaN);
+    double own = ground.inMetres() ? ground.mean() : 1;
     return NodeFeatures.of(
         cut.tree(),
         cut.superpixels(),
-        FeatureSpace.of(scene, java.util.Map.of(), job),
+        FeatureSpace.of(scene, Map.of(), job),
         ground,
+        model.map(card -> card.pixelOf(ground)).orElse(own),
         azimuth,
         LEAST_PIXELS,
         LARGEST_SHARE * scene.grid().pixels() * ground.area(),
         job);
   }
 
-  /** What is larger is no thing in a scene but a part of it. */
-  private static final double LARGEST_SHARE = 0.02;
-
-  /** How much a node overlaps what it fits best, 0 for what does not count. */
+  /** How much a node overlaps what it fits best. */
   double overlap(int i) {
-    return classes[i] < 0 ? 0 : overlaps[i];
-  }
-
-  /** Whether nothing is known of a node: it fits something that is neither right nor wrong, or neither well nor badly. */
-  boolean isForgiven(int i) {
-    return classes[i] < 0 && overlaps[i] >= WRONG;
+    return overlaps[i];
   }
 
   int classOf(int i) {
@@ -105,25 +109,22 @@ public final class FinderSchool {
 
   /** Nodes to learn classes from: those that are right, those that are near and wrong, some of all others. */
   int[] lessons(long seed) {
-    SplittableRandom random = new SplittableRandom(seed);
-    long far =
-        IntStream.range(0, overlaps.length).filter(i -> overlaps[i] < NEAR).count();
-    double share = (double) FAR / Math.max(1, far);
-    return IntStream.range(0, overlaps.length)
-        .filter(i -> overlaps[i] < NEAR
-            ? random.nextDouble() < share
-            : overlaps[i] <= WRONG || overlaps[i] >= RIGHT && classes[i] >= 0)
-        .toArray();
+    return some(seed, i -> overlaps[i] <= WRONG || overlaps[i] >= RIGHT);
   }
 
   /** Nodes to learn overlaps from: all that touch something, some of all others. */
   int[] touching(long seed) {
+    return some(seed, i -> true);
+  }
+
+  /** Of the nodes that touch nothing some, of the others those that are asked for. */
+  private int[] some(long seed, IntPredicate near) {
     SplittableRandom random = new SplittableRandom(seed);
     long far =
         IntStream.range(0, overlaps.length).filter(i -> overlaps[i] < NEAR).count();
     double share = (double) FAR / Math.max(1, far);
     return IntStream.range(0, overlaps.length)
-        .filter(i -> !isForgiven(i) && (overlaps[i] >= NEAR || random.nextDouble() < share))
+        .filter(i -> overlaps[i] < NEAR ? random.nextDouble() < share : near.test(i))
         .toArray();
   }
 
@@ -131,13 +132,13 @@ public final class FinderSchool {
   int[] hardest(float[] likeness, int count, double least, int[] learned) {
     boolean[] known = new boolean[overlaps.length];
     Arrays.stream(learned).forEach(i -> known[i] = true);
-    List<Integer> wrong = new java.util.ArrayList<>();
+    List<Integer> wrong = new ArrayList<>();
     for (int i = 0; i < overlaps.length; i++) {
       if (!known[i] && overlaps[i] <= WRONG && likeness[i] > least) {
         wrong.add(i);
       }
     }
-    wrong.sort(java.util.Comparator.comparingDouble((Integer i) -> -likeness[i]));
+    wrong.sort(Comparator.comparingDouble((Integer i) -> -likeness[i]));
     return wrong.stream().limit(count).mapToInt(Integer::intValue).sorted().toArray();
   }
 }

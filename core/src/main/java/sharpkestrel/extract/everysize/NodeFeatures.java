@@ -10,6 +10,7 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Parallel;
 import sharpkestrel.segment.MergeTree;
+import sharpkestrel.segment.learn.Card;
 import sharpkestrel.segment.regions.FeatureSpace;
 
 /**
@@ -21,17 +22,12 @@ import sharpkestrel.segment.regions.FeatureSpace;
  * @param names of the features
  * @param nodes that were measured, ascending: those with enough pixels and not too many
  * @param columns for each feature the values of those nodes
- * @param stability for each of those nodes how many times the cost of its merges that of the next one is, as a logarithm
  * @param areas of those in m², or in pixels
  * @param blocks for each of those the block of ground that its middle lies in
+ * @param card of the scene alone, to hold against what a model has seen
  */
 public record NodeFeatures(
-    List<String> names,
-    int[] nodes,
-    float[][] columns,
-    float[] stability,
-    double[] areas,
-    int[] blocks) {
+    List<String> names, int[] nodes, float[][] columns, double[] areas, int[] blocks, Card card) {
 
   /** Blocks of ground across a scene's longer side. */
   private static final int BLOCKS = 8;
@@ -47,6 +43,8 @@ public record NodeFeatures(
   private static final double MOST_STABILITY = 6;
 
   /**
+   * @param side of a pixel, as which lengths are told; see {@link Card#pixelOf}
+   * @param sunAzimuth degrees clockwise from up the image; NaN where it is not known
    * @param leastPixels that a node has; smaller ones are not measured
    * @param mostArea in m² of a node, or in pixels where there are none
    */
@@ -55,12 +53,13 @@ public record NodeFeatures(
       LabelRaster labels,
       FeatureSpace space,
       GroundSize ground,
+      double side,
       double sunAzimuth,
       int leastPixels,
       double mostArea,
       Job job) {
     int[] rings = Arrays.stream(RINGS)
-        .mapToInt(metres -> (int) Math.clamp(Math.round(metres / side(ground)), 2, FARTHEST_RING))
+        .mapToInt(metres -> (int) Math.clamp(Math.round(metres / side), 2, FARTHEST_RING))
         .toArray();
     NodeSums sums = NodeSums.of(tree, labels, space, rings, sunAzimuth, job);
     int[] nodes = IntStream.range(0, tree.nodes())
@@ -69,13 +68,9 @@ public record NodeFeatures(
           return pixels >= leastPixels && pixels * ground.area() <= mostArea;
         })
         .toArray();
-    int side = Math.ceilDiv(Math.max(labels.grid().width(), labels.grid().height()), BLOCKS);
-    return new Writer(tree, sums, space, ground, !Double.isNaN(sunAzimuth)).write(nodes, side, job);
-  }
-
-  /** Metres of a pixel's side, 1 where nothing is known. */
-  private static double side(GroundSize ground) {
-    return ground.inMetres() ? ground.mean() : 1;
+    int block = Math.ceilDiv(Math.max(labels.grid().width(), labels.grid().height()), BLOCKS);
+    return new Writer(tree, sums, space, ground, side, !Double.isNaN(sunAzimuth))
+        .write(nodes, block, job);
   }
 
   public int count() {
@@ -89,17 +84,27 @@ public record NodeFeatures(
     private final MergeTree tree;
     private final NodeSums sums;
     private final List<String> dimensions;
+    private final GroundSize ground;
+    private final Card card;
     private final double side;
     private final boolean sun;
     private final int[] sibling;
     private final int[] child;
 
-    Writer(MergeTree tree, NodeSums sums, FeatureSpace space, GroundSize ground, boolean sun) {
+    Writer(
+        MergeTree tree,
+        NodeSums sums,
+        FeatureSpace space,
+        GroundSize ground,
+        double side,
+        boolean sun) {
       this.tree = tree;
       this.sums = sums;
       this.sun = sun;
       dimensions = space.spectralNames();
-      side = side(ground);
+      this.ground = ground;
+      this.side = side;
+      card = Card.of(ground, space.roles(), space.contrast());
       child = children(tree);
       sibling = siblings(tree, child);
     }
@@ -137,7 +142,6 @@ public record NodeFeatures(
       }
       int width = naming.names.size();
       float[][] columns = new float[width][nodes.length];
-      float[] stability = new float[nodes.length];
       double[] areas = new double[nodes.length];
       int[] blocks = new int[nodes.length];
       Parallel.run(Math.ceilDiv(nodes.length, CHUNK), job, chunk -> {
@@ -148,16 +152,15 @@ public record NodeFeatures(
           for (int f = 0; f < width; f++) {
             columns[f][i] = (float) row.values[f];
           }
-          stability[i] = (float) stability(nodes[i]);
           int form = nodes[i] * NodeSums.FORM;
           double pixels = sums.form[form];
-          areas[i] = pixels * side * side;
+          areas[i] = pixels * ground.area();
           int across = (int) (sums.form[form + 1] / pixels / blockSide);
           int down = (int) (sums.form[form + 2] / pixels / blockSide);
           blocks[i] = down * BLOCKS + across;
         }
       });
-      return new NodeFeatures(List.copyOf(naming.names), nodes, columns, stability, areas, blocks);
+      return new NodeFeatures(List.copyOf(naming.names), nodes, columns, areas, blocks, card);
     }
 
     private static final class Row {

@@ -6,10 +6,10 @@ import java.util.List;
 import java.util.Map;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.LabelOverlap;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.PairTable;
 import sharpkestrel.raster.ScratchLabels;
-import sharpkestrel.raster.Window;
 import sharpkestrel.segment.MergeTree;
 import sharpkestrel.segment.regions.DrawnRegions;
 
@@ -21,8 +21,6 @@ import sharpkestrel.segment.regions.DrawnRegions;
  */
 public record NodeOverlap(float[] best, int[] outline) {
 
-  private static final int STRIP = 256;
-
   /** Nodes that are larger than an outline by more are not followed: they fit less than this. */
   private static final double LEAST = 0.02;
 
@@ -33,22 +31,7 @@ public record NodeOverlap(float[] best, int[] outline) {
       MergeTree tree, LabelRaster labels, List<Geometry> outlines, Job job) {
     ScratchLabels drawn = new ScratchLabels(labels.grid());
     DrawnRegions.draw(outlines, drawn, job);
-    PairTable table = new PairTable(0);
-    float[] nothing = new float[0];
-    for (int top = 0; top < labels.grid().height(); top += STRIP) {
-      Window rows = new Window(0, top, labels.grid().width(), STRIP)
-          .intersect(labels.grid().window());
-      int[] label = new int[rows.area()];
-      int[] outline = new int[rows.area()];
-      labels.read(rows, label);
-      drawn.read(rows, outline);
-      for (int i = 0; i < label.length; i++) {
-        if (label[i] > 0 && outline[i] > 0) {
-          table.add((long) outline[i] << 32 | label[i] - 1, nothing);
-        }
-      }
-    }
-    PairTable.Pairs pairs = table.sorted();
+    PairTable.Pairs pairs = LabelOverlap.of(drawn, labels, job);
     long[] pixels = new long[tree.nodes()];
     for (int node = 0; node < tree.nodes(); node++) {
       pixels[node] += node < tree.leaves() ? tree.pixels(node) : 0;
@@ -83,7 +66,7 @@ public record NodeOverlap(float[] best, int[] outline) {
     Map<Integer, Integer> common = new HashMap<>();
     for (int i = from; i < to; i++) {
       int count = pairs.sides()[i];
-      for (int node = (int) pairs.keys()[i];
+      for (int node = (int) pairs.keys()[i] - 1;
           node >= 0 && pixels[node] * LEAST <= area;
           node = tree.parent(node)) {
         common.merge(node, count, Integer::sum);

@@ -1,9 +1,12 @@
 package sharpkestrel.extract.everysize;
 
+import java.util.Locale;
 import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Heap;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.Parallel;
+import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Window;
 import sharpkestrel.segment.MergeTree;
 import sharpkestrel.segment.regions.FeatureSpace;
@@ -96,7 +99,7 @@ final class NodeSums {
     border = within + 1;
     outside = border + BORDER;
     rings = outside + dimensions;
-    stride = rings + RINGS * (1 + dimensions);
+    stride = stride(dimensions);
     nodes = tree.nodes();
     form = new double[nodes * FORM];
     numbers = new float[nodes * stride];
@@ -116,6 +119,7 @@ final class NodeSums {
       int[] ringPixels,
       double sunAzimuth,
       Job job) {
+    checkRoom(tree, space.spectralDimensions());
     NodeSums sums = new NodeSums(
         tree,
         space.spectralDimensions(),
@@ -126,6 +130,23 @@ final class NodeSums {
     sums.gather(labels, space, job);
     sums.sweep();
     return sums;
+  }
+
+  private static int stride(int dimensions) {
+    return 2 * dimensions + BINS + 1 + BORDER + dimensions + RINGS * (1 + dimensions);
+  }
+
+  private static void checkRoom(MergeTree tree, int dimensions) {
+    int floats = Math.max(stride(dimensions), DIRECTIONS);
+    long bytes = (long) tree.nodes()
+        * (Double.BYTES * FORM + Float.BYTES * (stride(dimensions) + DIRECTIONS));
+    String what = String.format(Locale.ROOT, "Measuring the %,d nodes of the tree", tree.nodes());
+    String advice = "Segment with larger superpixels, or clip a smaller area";
+    Heap.check(bytes, what, advice);
+    if ((long) tree.nodes() * floats > Integer.MAX_VALUE - 8) {
+      throw new RasterException(
+          what + " takes more numbers than can be held at once. " + advice + ".");
+    }
   }
 
   /**

@@ -21,7 +21,7 @@ import sharpkestrel.raster.RasterException;
  */
 public record Classifier(
     String about,
-    Method method,
+    Learner method,
     List<String> classes,
     List<String> features,
     float[] lows,
@@ -34,6 +34,7 @@ public record Classifier(
   private static final double TAIL = 0.01;
   private static final int CHUNK = 2048;
   private static final int MOST_NAMED = 8;
+  private static final int MOST_CLAUSES = 3;
 
   /** A feature may lie so many of its ranges beyond what was seen before it counts as unlike. */
   private static final double ROOM = 0.25;
@@ -52,7 +53,7 @@ public record Classifier(
    * @throws RasterException where there is nothing to learn
    */
   public static Classifier learn(
-      Examples all, Method method, String about, long seed, boolean checks, Job job) {
+      Examples all, Learner method, String about, long seed, boolean checks, Job job) {
     all.check();
     int[] varying = all.varying();
     Examples examples = new Examples(
@@ -185,6 +186,14 @@ public record Classifier(
       }
     }
     return found;
+  }
+
+  /** The first few clauses of a list, and how many more there are. */
+  public static String shortList(List<String> clauses) {
+    int shown = Math.min(MOST_CLAUSES, clauses.size());
+    int rest = clauses.size() - shown;
+    return String.join("; ", clauses.subList(0, shown))
+        + (rest > 0 ? " and " + rest + " more" : "");
   }
 
   /** What was learned, in a line. */

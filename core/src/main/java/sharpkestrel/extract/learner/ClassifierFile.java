@@ -77,7 +77,7 @@ public final class ClassifierFile {
       }
       return new Classifier(
           root.path("about").asText(),
-          Method.valueOf(root.path("method").asText().toUpperCase(Locale.ROOT)),
+          Learner.valueOf(root.path("method").asText().toUpperCase(Locale.ROOT)),
           classes,
           features,
           ScorerJson.floats(root.path("lows")),

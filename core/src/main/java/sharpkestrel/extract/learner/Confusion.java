@@ -39,6 +39,16 @@ public record Confusion(List<String> classes, double[][] counts) {
     return most;
   }
 
+  /** How near the second share is to the first, 0 to 1; 1 where none is above 0. */
+  public static double doubt(float[] shares, int from, int classes) {
+    int most = most(shares, from, classes);
+    float second = 0;
+    for (int k = 0; k < classes; k++) {
+      second = k == most ? second : Math.max(second, shares[from + k]);
+    }
+    return most < 0 ? 1 : second / shares[from + most];
+  }
+
   public double count() {
     double all = 0;
     for (double[] row : counts) {

@@ -34,7 +34,7 @@ public final class Folds {
    *
    * @return rows of probabilities, one after another; NaN where what remained had fewer than two classes
    */
-  public static float[] keptBack(Examples examples, Method method, int parts, long seed, Job job) {
+  public static float[] keptBack(Examples examples, Learner method, int parts, long seed, Job job) {
     int classes = examples.classes().size();
     float[] shares = new float[examples.count() * classes];
     Arrays.fill(shares, Float.NaN);

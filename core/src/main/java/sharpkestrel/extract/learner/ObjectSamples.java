@@ -2,6 +2,9 @@ package sharpkestrel.extract.learner;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
@@ -12,6 +15,7 @@ import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.LabelOverlap;
 import sharpkestrel.raster.PairTable;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.ScratchLabels;
@@ -27,8 +31,6 @@ import sharpkestrel.segment.regions.DrawnRegions;
  * @param claimed objects that two classes claimed
  */
 public record ObjectSamples(List<String> classes, int[] classOf, int claimed) {
-
-  private static final int STRIP = 256;
 
   /** A block of ground has a twelfth of the scene's longer side, and so many pixels at least. */
   private static final int BLOCKS = 12;
@@ -48,31 +50,17 @@ public record ObjectSamples(List<String> classes, int[] classOf, int claimed) {
     ScratchLabels drawn = new ScratchLabels(grid);
     DrawnRegions.draw(
         samples.shapes().stream().map(shape -> withArea(shape, grid)).toList(), drawn, job);
-    PairTable table = new PairTable(0);
-    float[] nothing = new float[0];
-    int[] pixels = new int[objects.count()];
-    int[] ofSample = new int[samples.count()];
-    for (int top = 0; top < grid.height(); top += STRIP) {
-      job.cancellation().check();
-      Window rows = new Window(0, top, grid.width(), STRIP).intersect(grid.window());
-      int[] label = new int[rows.area()];
-      int[] sample = new int[rows.area()];
-      objects.labels().read(rows, label);
-      drawn.read(rows, sample);
-      for (int i = 0; i < label.length; i++) {
-        int row = objects.rowOf()[label[i]];
-        if (row >= 0) {
-          pixels[row]++;
-        }
-        if (sample[i] > 0) {
-          ofSample[sample[i] - 1]++;
-          if (row >= 0) {
-            table.add((long) row << 32 | sample[i], nothing);
-          }
-        }
+    // labels of one object together
+    Map<Long, Integer> common = new TreeMap<>();
+    PairTable.Pairs pairs = LabelOverlap.of(objects.labels(), drawn, job);
+    for (int i = 0; i < pairs.keys().length; i++) {
+      int row = objects.rowOf()[(int) (pairs.keys()[i] >>> 32)];
+      if (row >= 0) {
+        common.merge((long) row << 32 | (int) pairs.keys()[i], pairs.sides()[i], Integer::sum);
       }
     }
-    ObjectSamples found = count(samples, table.sorted(), pixels, ofSample);
+    ObjectSamples found = count(
+        samples, common, pixels(objects, job), LabelOverlap.pixels(drawn, samples.count(), job));
     if (Arrays.stream(found.classOf).allMatch(c -> c < 0)) {
       throw new RasterException(
           "None of the " + samples.count()
@@ -100,35 +88,65 @@ public record ObjectSamples(List<String> classes, int[] classOf, int claimed) {
     return new GeometryFactory().toGeometry(box);
   }
 
+  private static int[] pixels(ObjectSet objects, Job job) {
+    int[] ofLabels = LabelOverlap.pixels(objects.labels(), objects.rowOf().length - 1, job);
+    int[] pixels = new int[objects.count()];
+    for (int label = 0; label < ofLabels.length; label++) {
+      if (objects.rowOf()[label] >= 0) {
+        pixels[objects.rowOf()[label]] += ofLabels[label];
+      }
+    }
+    return pixels;
+  }
+
+  /**
+   * @param common pixels of each object, in the upper half, and each sample, from 1 on, in the lower
+   * @param ofSample pixels of each sample, from 1 on
+   */
   private static ObjectSamples count(
-      Samples samples, PairTable.Pairs pairs, int[] pixels, int[] ofSample) {
+      Samples samples, Map<Long, Integer> common, int[] pixels, int[] ofSample) {
     int classes = samples.classes().size();
     int[] classOf = new int[pixels.length];
     Arrays.fill(classOf, -1);
+    int[] counts = new int[classes];
+    boolean[] holds = new boolean[classes];
     int claimed = 0;
-    for (int from = 0; from < pairs.keys().length; ) {
-      int row = (int) (pairs.keys()[from] >>> 32);
-      int[] counts = new int[classes];
-      boolean[] holds = new boolean[classes];
-      int to = from;
-      for (; to < pairs.keys().length && (int) (pairs.keys()[to] >>> 32) == row; to++) {
-        int sample = (int) pairs.keys()[to] - 1;
-        int ofClass = samples.classOf()[sample];
-        counts[ofClass] += pairs.sides()[to];
-        holds[ofClass] |= 2 * pairs.sides()[to] > ofSample[sample];
+    int last = -1;
+    for (Map.Entry<Long, Integer> each : common.entrySet()) {
+      int row = (int) (each.getKey() >>> 32);
+      if (row != last && last >= 0) {
+        claimed += settle(last, counts, holds, pixels, classOf);
       }
-      int claims = 0;
-      for (int k = 0; k < classes; k++) {
-        boolean claims1 = counts[k] > 0 && (holds[k] || 2 * counts[k] > pixels[row]);
-        claims += claims1 ? 1 : 0;
-        if (claims1 && (classOf[row] < 0 || counts[k] > counts[classOf[row]])) {
-          classOf[row] = k;
-        }
-      }
-      claimed += claims > 1 ? 1 : 0;
-      from = to;
+      last = row;
+      int sample = each.getKey().intValue();
+      int ofClass = samples.classOf()[sample - 1];
+      counts[ofClass] += each.getValue();
+      holds[ofClass] |= 2 * each.getValue() > ofSample[sample];
+    }
+    if (last >= 0) {
+      claimed += settle(last, counts, holds, pixels, classOf);
     }
     return new ObjectSamples(samples.classes(), classOf, claimed);
+  }
+
+  /**
+   * Gives an object its class.
+   *
+   * @param counts (modified) its pixels of each class, 0 afterwards, and {@code holds} whether it holds a sample of it
+   * @return 1 where two classes claimed it
+   */
+  private static int settle(int row, int[] counts, boolean[] holds, int[] pixels, int[] classOf) {
+    int claims = 0;
+    for (int k = 0; k < counts.length; k++) {
+      boolean claimsIt = holds[k] || 2 * counts[k] > pixels[row];
+      claims += claimsIt ? 1 : 0;
+      if (claimsIt && (classOf[row] < 0 || counts[k] > counts[classOf[row]])) {
+        classOf[row] = k;
+      }
+    }
+    Arrays.fill(counts, 0);
+    Arrays.fill(holds, false);
+    return claims > 1 ? 1 : 0;
   }
 
   /**
@@ -138,9 +156,7 @@ public record ObjectSamples(List<String> classes, int[] classOf, int claimed) {
    * @param blocks for each object the block of ground it lies in
    */
   public Examples examples(Table table, List<String> features, int[] blocks) {
-    int[] rows = java.util.stream.IntStream.range(0, classOf.length)
-        .filter(i -> classOf[i] >= 0)
-        .toArray();
+    int[] rows = IntStream.range(0, classOf.length).filter(i -> classOf[i] >= 0).toArray();
     float[][] columns = new float[features.size()][rows.length];
     for (int f = 0; f < columns.length; f++) {
       double[] values = table.values(features.get(f));

@@ -85,25 +85,30 @@ public record Card(Optional<Range> pixels, List<String> bands, Range contrasts) 
         .orElse(1.0);
   }
 
-  /** In what a scene differs from all that was seen, each as a clause; none where it does not. */
-  public List<String> outside(GroundSize ground, List<String> sceneBands, double contrast) {
+  /**
+   * In what a scene differs from all that was seen, each as a clause; none where it does not.
+   *
+   * @param scene the card of it alone
+   */
+  public List<String> outside(Card scene) {
     List<String> differs = new ArrayList<>();
-    if (pixels.isPresent() && !ground.inMetres()) {
+    if (pixels.isPresent() && scene.pixels.isEmpty()) {
       differs.add("it has no place, so that sizes are taken as if its pixels were of "
           + pixels.get() + " m");
-    } else if (pixels.isPresent() && !pixels.get().hasNear(ground.mean())) {
-      differs.add("its pixels are of " + brief(ground.mean()) + " m, not " + pixels.get() + " m");
-    } else if (pixels.isEmpty() && ground.inMetres()) {
+    } else if (pixels.isPresent() && !pixels.get().hasNear(scene.pixels.get().least)) {
+      differs.add("its pixels are of " + scene.pixels.get() + " m, not " + pixels.get() + " m");
+    } else if (pixels.isEmpty() && scene.pixels.isPresent()) {
       differs.add("it has a place, and what was learned from had none");
     }
     List<String> missing =
-        bands.stream().filter(band -> !sceneBands.contains(band)).toList();
+        bands.stream().filter(band -> !scene.bands.contains(band)).toList();
     if (!missing.isEmpty() && missing.size() < bands.size()) {
       differs.add("it has no band " + String.join(", ", missing).replace('_', ' '));
     } else if (!missing.isEmpty()) {
       differs.add("none of its bands has a role that was learned from ("
           + String.join(", ", bands).replace('_', ' ') + "): give them with 'describe'");
     }
+    double contrast = scene.contrasts.least;
     if (!contrasts.hasNear(contrast)) {
       differs.add(String.format(
           Locale.ROOT,

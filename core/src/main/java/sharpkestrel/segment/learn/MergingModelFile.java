@@ -6,7 +6,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import sharpkestrel.io.FileFormatException;
 import sharpkestrel.io.Json;
 import sharpkestrel.segment.learn.Network.Layer;
@@ -36,11 +35,7 @@ public final class MergingModelFile {
 
   private static ObjectNode toJson(MergingModel model) {
     ObjectNode root = Json.object().put("kind", KIND).put("about", model.about());
-    Card card = model.card();
-    ObjectNode seen = root.putObject("card");
-    card.pixels().ifPresent(pixels -> put(seen, "pixel_metres", pixels));
-    card.bands().forEach(seen.putArray("bands")::add);
-    put(seen, "contrast", card.contrasts());
+    root.set("card", CardJson.of(model.card()));
     model.features().forEach(root.putArray("features")::add);
     put(root, "means", model.network().means);
     put(root, "scales", model.network().scales);
@@ -51,10 +46,6 @@ public final class MergingModelFile {
       put(node, "weights", layer.weights());
     }
     return root;
-  }
-
-  private static void put(ObjectNode node, String name, Card.Range range) {
-    node.putArray(name).add(range.least()).add(range.most());
   }
 
   private static void put(ObjectNode node, String name, float[] numbers) {
@@ -104,30 +95,9 @@ public final class MergingModelFile {
       throw damaged(
           where, "its layers do not lead from " + features.size() + " features to one number");
     }
+    Card card = CardJson.read(root.path("card"), why -> damaged(where, why));
     return new MergingModel(
-        root.path("about").asText(),
-        card(root.path("card"), where),
-        features,
-        new Network(means, scales, layers));
-  }
-
-  private static Card card(JsonNode node, String where) {
-    List<String> bands = new ArrayList<>();
-    node.path("bands").forEach(band -> bands.add(band.asText()));
-    return new Card(
-        node.has("pixel_metres")
-            ? Optional.of(range(node, "pixel_metres", where))
-            : Optional.empty(),
-        bands,
-        range(node, "contrast", where));
-  }
-
-  private static Card.Range range(JsonNode node, String name, String where) {
-    JsonNode pair = node.path(name);
-    if (pair.size() != 2 || !(pair.get(0).asDouble(1) <= pair.get(1).asDouble(0))) {
-      throw damaged(where, "its card has no \"" + name + "\" from and to");
-    }
-    return new Card.Range(pair.get(0).asDouble(), pair.get(1).asDouble());
+        root.path("about").asText(), card, features, new Network(means, scales, layers));
   }
 
   private static float[] numbers(JsonNode node, String name, String where) {

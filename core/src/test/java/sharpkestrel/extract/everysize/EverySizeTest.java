@@ -261,6 +261,7 @@ class EverySizeTest {
         space,
         GroundSize.of(
             new Grid(WIDTH, HEIGHT, Affine.northUp(512_000, 6_702_000, 0.5), CrsName.epsg(32630))),
+        0.5,
         Double.NaN,
         24,
         5000,

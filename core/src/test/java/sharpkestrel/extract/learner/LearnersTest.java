@@ -67,8 +67,8 @@ class LearnersTest {
   }
 
   @ParameterizedTest
-  @EnumSource(Method.class)
-  void everyMethodComesNearTheBestThereCanBeOnWhatItHasNotSeen(Method method) {
+  @EnumSource(Learner.class)
+  void everyMethodComesNearTheBestThereCanBeOnWhatItHasNotSeen(Learner method) {
     Examples learned = clouds(150, 3, 1);
     Examples unseen = clouds(1000, 3, 2);
 
@@ -80,8 +80,8 @@ class LearnersTest {
   }
 
   @ParameterizedTest
-  @EnumSource(Method.class)
-  void whatIsNotKnownLeavesAnAnswerThatAddsUp(Method method) {
+  @EnumSource(Learner.class)
+  void whatIsNotKnownLeavesAnAnswerThatAddsUp(Learner method) {
     Examples learned = clouds(60, 4, 1);
     Random random = new Random(3);
     for (float[] column : learned.columns()) {
@@ -101,8 +101,8 @@ class LearnersTest {
   }
 
   @ParameterizedTest
-  @EnumSource(Method.class)
-  void theSameExamplesAndSeedMakeTheSameModelWhateverTheThreads(Method method) {
+  @EnumSource(Learner.class)
+  void theSameExamplesAndSeedMakeTheSameModelWhateverTheThreads(Learner method) {
     Examples learned = clouds(80, 2, 1);
     Examples unseen = clouds(50, 2, 2);
 
@@ -117,8 +117,8 @@ class LearnersTest {
     Examples learned = clouds(3000, 2, 1);
     Examples unseen = clouds(50, 2, 2);
 
-    float[] first = shares(Method.BOOSTING.learn(learned, 7, Job.of(2, 512)), unseen);
-    float[] second = shares(Method.BOOSTING.learn(learned, 7, Job.of(1, 512)), unseen);
+    float[] first = shares(Learner.BOOSTING.learn(learned, 7, Job.of(2, 512)), unseen);
+    float[] second = shares(Learner.BOOSTING.learn(learned, 7, Job.of(1, 512)), unseen);
 
     assertThat(first).isEqualTo(second);
   }
@@ -206,9 +206,9 @@ class LearnersTest {
 
   @ParameterizedTest
   @EnumSource(
-      value = Method.class,
+      value = Learner.class,
       names = {"FOREST", "EXTREME_TREES"})
-  void contributionsAddUpToWhatTheTreesSay(Method method) {
+  void contributionsAddUpToWhatTheTreesSay(Learner method) {
     Examples examples = clouds(50, 3, 1);
     TreeScorer scorer = (TreeScorer) method.learn(examples, 7, Job.QUIET);
     float[] row = new float[FEATURES];
@@ -236,7 +236,7 @@ class LearnersTest {
   void aForestSaysOutOfItsBagsWhatItIsWorth() {
     Examples examples = clouds(200, 2, 1);
 
-    float[] outOfBag = Method.forest(examples, 7, Job.QUIET).outOfBag();
+    float[] outOfBag = Learner.forest(examples, 7, Job.QUIET).outOfBag();
 
     double said = Confusion.of(examples, outOfBag).accuracy();
     assertThat(said).isCloseTo(best(examples, 2), within(0.06));

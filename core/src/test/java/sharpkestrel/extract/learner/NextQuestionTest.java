@@ -30,7 +30,7 @@ class NextQuestionTest {
   private static double worth(Examples world, List<Integer> known) {
     Examples learned = world.select(known.stream().mapToInt(Integer::intValue).toArray());
     Classifier classifier =
-        Classifier.learn(learned.balanced(), Method.EXTREME_TREES, "test", 1, false, Job.QUIET);
+        Classifier.learn(learned.balanced(), Learner.EXTREME_TREES, "test", 1, false, Job.QUIET);
     float[] shares =
         classifier.shares(classifier.columns(world.features(), world.columns()), Job.QUIET);
     return Confusion.of(world, shares).f1(1);
@@ -59,8 +59,8 @@ class NextQuestionTest {
       for (int step = 0; step < 40; step++) {
         Examples learned =
             world.select(answers.stream().mapToInt(Integer::intValue).toArray());
-        Classifier classifier =
-            Classifier.learn(learned.balanced(), Method.EXTREME_TREES, "test", 1, false, Job.QUIET);
+        Classifier classifier = Classifier.learn(
+            learned.balanced(), Learner.EXTREME_TREES, "test", 1, false, Job.QUIET);
         float[] shares =
             classifier.shares(classifier.columns(world.features(), world.columns()), Job.QUIET);
         double[] doubt = new double[ROWS];

@@ -75,10 +75,11 @@ class MergingModelFileTest {
     Card card = model().card();
     GroundSize half = new GroundSize(0.5, 0.5, true);
 
-    assertThat(card.outside(half, List.of("red", "blue", "green"), 1.6)).isEmpty();
-    assertThat(card.outside(new GroundSize(28.5, 28.5, true), List.of("red", "blue"), 1.6))
+    assertThat(card.outside(Card.of(half, List.of("red", "blue", "green"), 1.6)))
+        .isEmpty();
+    assertThat(card.outside(Card.of(new GroundSize(28.5, 28.5, true), List.of("red", "blue"), 1.6)))
         .containsExactly("its pixels are of 28.5 m, not 0.3 to 0.5 m");
-    assertThat(card.outside(new GroundSize(1, 1, false), List.of("red"), 3))
+    assertThat(card.outside(Card.of(new GroundSize(1, 1, false), List.of("red"), 3)))
         .satisfiesExactly(
             place -> assertThat(place).contains("has no place"),
             band -> assertThat(band).isEqualTo("it has no band blue"),

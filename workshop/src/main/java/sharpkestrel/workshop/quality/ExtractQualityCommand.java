@@ -24,7 +24,7 @@ import sharpkestrel.extract.FindObjects;
 import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.everysize.FinderFile;
 import sharpkestrel.extract.everysize.FinderSchool;
-import sharpkestrel.extract.learner.Method;
+import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.Samples;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
@@ -169,7 +169,7 @@ public final class ExtractQualityCommand implements Runnable {
     return Finder.learn(
         schools,
         classes,
-        Method.BOOSTING,
+        Learner.BOOSTING,
         "from " + roofs + " roofs in " + learn.size()
             + " scenes of Fenwrack Sound with pixels of 0.5 m",
         1,

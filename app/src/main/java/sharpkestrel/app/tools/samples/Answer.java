@@ -2,22 +2,48 @@ package sharpkestrel.app.tools.samples;
 
 import java.util.List;
 import java.util.Optional;
+import sharpkestrel.extract.LearnBy;
+import sharpkestrel.extract.LearnClasses;
+import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.Confusion;
+import sharpkestrel.extract.learner.Learner;
+import sharpkestrel.extract.learner.ObjectSamples;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Job;
 
 /**
  * What the samples say of all objects.
  *
  * @param shares probabilities of the classes, object by object
  * @param sampleOf for each object the place of the class it was labelled, -1 for none
- * @param kept what was said of blocks that were kept back; empty while that is worked out, or where there are too few
+ * @param isWeighed whether probabilities are those that {@code classify-objects} gives
+ * @param kept what was said of blocks that were kept back; empty where there are too few, or not weighed yet
  */
 record Answer(
     ObjectSet objects,
     List<String> classes,
     float[] shares,
     int[] sampleOf,
+    boolean isWeighed,
     Optional<Confusion> kept) {
+
+  private static final String COLUMN = "class";
+
+  /**
+   * @param weighs whether kept-back blocks are looked at too, as the step does; takes some times as long
+   */
+  static Answer of(ObjectSet set, OutlineSet samples, Learner how, boolean weighs, Job job) {
+    ObjectSamples found = ObjectSamples.of(set, samples, COLUMN, job);
+    Classifier classifier = LearnClasses.learn(set, found, LearnBy.of(how), weighs, job);
+    return new Answer(
+        set,
+        classifier.classes(),
+        classifier.shares(classifier.columns(set.table()), job),
+        found.classOf(),
+        weighs,
+        classifier.kept());
+  }
 
   /** The likeliest class of an object. */
   int most(int row) {
@@ -30,12 +56,27 @@ record Answer(
 
   /** How near the second class is to the first, 0 to 1. */
   double doubt(int row) {
-    int most = most(row);
-    float second = 0;
-    for (int k = 0; k < classes.size(); k++) {
-      second = k == most ? second : Math.max(second, share(row, k));
+    return Confusion.doubt(shares, row * classes.size(), classes.size());
+  }
+
+  double[] doubts() {
+    double[] doubts = new double[objects.count()];
+    for (int row = 0; row < doubts.length; row++) {
+      doubts[row] = doubt(row);
     }
-    return most < 0 ? 1 : second / share(row, most);
+    return doubts;
+  }
+
+  /** Objects that are samples, or were asked about. */
+  boolean[] known(int[] asked) {
+    boolean[] known = new boolean[objects.count()];
+    for (int row = 0; row < known.length; row++) {
+      known[row] = sampleOf[row] >= 0;
+    }
+    for (int row : asked) {
+      known[row] = true;
+    }
+    return known;
   }
 
   int[] counts() {

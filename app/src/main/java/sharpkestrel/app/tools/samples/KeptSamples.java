@@ -1,86 +1,122 @@
 package sharpkestrel.app.tools.samples;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.stream.Stream;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.project.HandFile;
 import sharpkestrel.app.project.HandLog;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.ClassList;
 import sharpkestrel.io.Layer;
-import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.RasterException;
 
 /**
- * Samples and classes in the project's folder {@code hand}: {@code samples.jsonl}, to which lines are only ever added, what there is now
- * in {@code samples.gpkg} for steps and other software, and {@code classes.json}.
+ * Samples and classes in the project's folder {@code hand}: for each ground {@code samples-GROUND.jsonl}, to which lines are only ever
+ * added, what there is now in {@code samples-GROUND.gpkg} for steps and other software, and {@code classes.json}.
  */
 final class KeptSamples {
 
-  private static final String NAME = "samples";
+  private static final String NAME = "samples-";
+  private static final String LOG = ".jsonl";
   private static final String CLASS = "class";
   private static final String SCENE = "scene";
+  private static final String SOURCE = "source";
 
   private final Workspace workspace;
-  private final HandLog log;
-  private final HandFile file;
+  private final Map<String, HandLog> logs = new HashMap<>();
 
   KeptSamples(Workspace workspace) {
     this.workspace = workspace;
-    log = new HandLog(workspace, NAME);
-    file = new HandFile(workspace, NAME);
   }
 
+  /** All there is of a project. */
+  record Kept(ClassList classes, Map<Ground, List<Sample>> samples) {}
+
   /** The GeoPackage that steps read. */
-  Path path() {
-    return file.path();
+  Path path(Ground ground) {
+    return new HandFile(workspace, NAME + ground.slug()).path();
+  }
+
+  private Path folder() {
+    return workspace.folder().resolve("hand");
   }
 
   private Path classesPath() {
-    return workspace.folder().resolve("hand").resolve("classes.json");
+    return folder().resolve("classes.json");
   }
 
-  /** Reads what there is, off the interface thread. */
-  List<Sample> readSamples() {
-    List<Sample> samples = new ArrayList<>();
-    Optional<Layer> layer = log.read();
-    for (int i = 0; layer.isPresent() && i < layer.get().size(); i++) {
-      samples.add(new Sample(
-          layer.get().geometries().get(i),
-          layer.get().crs(),
-          layer.get().table().column(CLASS).text(i),
-          layer.get().table().column(SCENE).text(i)));
+  private synchronized HandLog log(String slug) {
+    return logs.computeIfAbsent(slug, name -> new HandLog(workspace, NAME + name));
+  }
+
+  /**
+   * Reads all, off the interface thread.
+   *
+   * @throws RasterException where something cannot be read
+   */
+  Kept read() {
+    Map<Ground, List<Sample>> samples = new HashMap<>();
+    if (Files.isDirectory(folder())) {
+      try (Stream<Path> files = Files.list(folder())) {
+        for (Path file : files.sorted().toList()) {
+          String name = file.getFileName().toString();
+          if (name.startsWith(NAME) && name.endsWith(LOG)) {
+            String slug = name.substring(NAME.length(), name.length() - LOG.length());
+            log(slug).read().ifPresent(layer -> take(layer, samples));
+          }
+        }
+      } catch (IOException failed) {
+        throw new RasterException(folder() + " cannot be read: " + failed.getMessage(), failed);
+      }
     }
-    return samples;
+    ClassList classes =
+        Files.isRegularFile(classesPath()) ? ClassList.read(classesPath()) : ClassList.EMPTY;
+    return new Kept(classes, samples);
   }
 
-  ClassList readClasses() {
-    return Files.isRegularFile(classesPath()) ? ClassList.read(classesPath()) : ClassList.EMPTY;
+  private static void take(Layer layer, Map<Ground, List<Sample>> samples) {
+    Table table = layer.table();
+    Ground ground = new Ground(layer.crs(), table.column(SOURCE).text(0));
+    List<Sample> all = new ArrayList<>();
+    for (int i = 0; i < layer.size(); i++) {
+      all.add(new Sample(
+          layer.geometries().get(i),
+          table.column(CLASS).text(i),
+          table.column(SCENE).text(i)));
+    }
+    samples.put(ground, List.copyOf(all));
   }
 
-  void write(List<Sample> samples) {
-    CrsName crs = samples.isEmpty() ? CrsName.NONE : samples.getFirst().crs();
+  void write(Ground ground, List<Sample> samples) {
     Layer layer = new Layer(
-        NAME,
-        crs,
+        "samples",
+        ground.crs(),
         samples.stream().map(Sample::outline).toList(),
         new Table(
             samples.size(),
             List.of(
-                Table.Column.ofTexts(
-                    CLASS, "Class", samples.stream().map(Sample::ofClass).toList()),
-                Table.Column.ofTexts(
-                    SCENE, "Scene", samples.stream().map(Sample::scene).toList()))),
+                texts(CLASS, "Class", samples.stream().map(Sample::ofClass).toList()),
+                texts(SCENE, "Scene", samples.stream().map(Sample::scene).toList()),
+                texts(
+                    SOURCE, "Source", samples.stream().map(s -> ground.scene()).toList()))),
         Map.of());
-    log.write(layer);
+    log(ground.slug()).write(layer);
+    HandFile file = new HandFile(workspace, NAME + ground.slug());
     if (samples.isEmpty()) {
       file.delete();
     } else {
       file.write(layer);
     }
+  }
+
+  private static Table.Column texts(String name, String title, List<String> texts) {
+    return Table.Column.ofTexts(name, title, texts);
   }
 
   void write(ClassList classes) {

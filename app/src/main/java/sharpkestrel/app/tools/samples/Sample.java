@@ -1,12 +1,18 @@
 package sharpkestrel.app.tools.samples;
 
 import org.locationtech.jts.geom.Geometry;
-import sharpkestrel.raster.CrsName;
 
 /**
  * A place that was given a class.
  *
- * @param outline in the coordinates of {@code crs}; of a scene without a place in its pixels
+ * @param outline in the coordinates of its {@link Ground}
  * @param scene name of the result it was labelled in
  */
-record Sample(Geometry outline, CrsName crs, String ofClass, String scene) {}
+record Sample(Geometry outline, String ofClass, String scene) {
+
+  /** Whether it has the same outline as another. */
+  boolean liesAs(Geometry other) {
+    return outline.getEnvelopeInternal().equals(other.getEnvelopeInternal())
+        && outline.equalsTopo(other);
+  }
+}

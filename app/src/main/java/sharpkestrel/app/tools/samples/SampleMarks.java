@@ -5,7 +5,6 @@ import javafx.scene.paint.Color;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.viewer.PaneTool;
 import sharpkestrel.app.viewer.Ring;
-import sharpkestrel.extract.learner.ClassList;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Affine;
 
@@ -38,10 +37,8 @@ final class SampleMarks implements PaneTool {
       return;
     }
     Affine map = toScreen.after(set.labels().grid().affine().inverse());
-    ClassList classes = model.classesProperty().get();
     for (Sample sample : model.here()) {
-      String colour = classes.of(sample.ofClass()).map(ClassList.Entry::colour).orElse("#999999");
-      Ring.draw(g, sample.outline(), map, Color.web(colour));
+      Ring.draw(g, sample.outline(), map, model.book().colourOf(sample.ofClass()));
     }
     SamplesModel.Question asked = model.questionProperty().get();
     if (asked != null) {

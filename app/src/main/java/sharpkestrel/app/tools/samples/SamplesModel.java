@@ -21,43 +21,37 @@ import sharpkestrel.app.tools.Watch;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.LearnClasses;
 import sharpkestrel.extract.learner.ClassList;
-import sharpkestrel.extract.learner.Classifier;
-import sharpkestrel.extract.learner.Examples;
-import sharpkestrel.extract.learner.Method;
+import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.NextQuestion;
-import sharpkestrel.extract.learner.ObjectSamples;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
-import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Window;
 
 /**
- * Samples of what pane A shows, and what they say of all its objects: learned anew after each change, the picture first, what it is worth
- * after it.
+ * Labelling what pane A shows, and what that says of all its objects: learned anew after each change, the picture first, what it is
+ * worth after it. Put away it asks nothing.
  */
 final class SamplesModel {
 
   private static final long SEED = 1;
 
   private final Workspace workspace;
-  private final KeptSamples kept;
-  private final ReadOnlyObjectWrapper<List<Sample>> samples =
-      new ReadOnlyObjectWrapper<>(List.of());
-  private final ReadOnlyObjectWrapper<ClassList> classes =
-      new ReadOnlyObjectWrapper<>(ClassList.EMPTY);
+  private final SampleBook book;
   private final StringProperty current = new SimpleStringProperty("");
   private final ReadOnlyObjectWrapper<Answer> answer = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
-  private final ObjectProperty<Method> method = new SimpleObjectProperty<>(Method.EXTREME_TREES);
+  private final ReadOnlyStringWrapper unread = new ReadOnlyStringWrapper("");
+  private final ObjectProperty<Learner> learner = new SimpleObjectProperty<>(Learner.EXTREME_TREES);
   private final List<Integer> asked = new ArrayList<>();
-  private ObjectSet objects;
   private final Outlines where = new Outlines();
+  private ObjectSet objects;
+  private Ground ground;
   private NextQuestion questions;
+  private boolean inHand;
   private boolean asking;
   private int clicks;
-  private final ReadOnlyStringWrapper unread = new ReadOnlyStringWrapper("");
 
   /**
    * An object that is asked about.
@@ -71,19 +65,14 @@ final class SamplesModel {
 
   SamplesModel(Workspace workspace, Watch watch) {
     this.workspace = workspace;
-    kept = new KeptSamples(workspace);
+    book = new SampleBook(workspace);
     watch.on(workspace.display().paneAProperty(), now -> follow());
-    method.addListener((p, before, now) -> learn());
-    ask("read", job -> kept.readSamples(), read -> {
-      if (samples.get().isEmpty()) {
-        samples.set(read);
-        learn();
-      }
-    });
-    ask("classes", job -> kept.readClasses(), read -> {
-      if (classes.get().classes().isEmpty()) {
-        classes.set(read);
-        current.set(read.classes().isEmpty() ? "" : read.classes().getFirst().name());
+    learner.addListener((p, before, now) -> learn());
+    book.samplesProperty().addListener((p, before, now) -> learn());
+    book.classesProperty().addListener((p, before, now) -> {
+      if (now.of(current.get()).isEmpty()) {
+        current.set(
+            now.classes().stream().map(ClassList.Entry::name).findFirst().orElse(""));
       }
     });
     follow();
@@ -99,15 +88,19 @@ final class SamplesModel {
       Function<Job, T> work,
       Consumer<T> done,
       Consumer<Throwable> failed) {
-    workspace.lanes().trial().ask(List.of(this, what), title, work, done, failed);
+    workspace.lanes().trial().ask(kind(what), title, work, done, failed);
   }
 
-  ReadOnlyObjectProperty<List<Sample>> samplesProperty() {
-    return samples.getReadOnlyProperty();
+  private Object kind(String what) {
+    return List.of(this, what);
   }
 
-  ReadOnlyObjectProperty<ClassList> classesProperty() {
-    return classes.getReadOnlyProperty();
+  private void drop(String what) {
+    workspace.lanes().trial().drop(kind(what));
+  }
+
+  SampleBook book() {
+    return book;
   }
 
   /** The class that a click gives. */
@@ -123,8 +116,8 @@ final class SamplesModel {
     return question.getReadOnlyProperty();
   }
 
-  ObjectProperty<Method> methodProperty() {
-    return method;
+  ObjectProperty<Learner> learnerProperty() {
+    return learner;
   }
 
   /** Why there is no answer; empty where there is one, or nothing to say. */
@@ -136,17 +129,26 @@ final class SamplesModel {
     return objects != null;
   }
 
+  /** The file with the samples of what pane A shows. */
   Path path() {
-    return kept.path();
+    return book.path(ground);
   }
 
   /** Samples that lie in what pane A shows. */
   List<Sample> here() {
-    return objects == null
-        ? List.of()
-        : samples.get().stream()
-            .filter(s -> s.crs().equals(objects.labels().grid().crs()))
-            .toList();
+    return ground == null ? List.of() : book.of(ground);
+  }
+
+  /** The tool is in hand, or put away: then nothing is worked out. */
+  void setInHand(boolean now) {
+    inHand = now;
+    if (now) {
+      learn();
+    } else {
+      stopAsking();
+      drop("learn");
+      drop("weigh");
+    }
   }
 
   private void follow() {
@@ -156,95 +158,43 @@ final class SamplesModel {
       return;
     }
     objects = now;
+    ground = now == null ? null : Ground.of(shown, now);
     questions = null;
     asked.clear();
     answer.set(null);
-    question.set(null);
-    asking = false;
+    stopAsking();
     learn();
   }
 
   void addClass(String name) {
-    put(classes.get().with(name), "class " + name);
+    book.addClass(name);
     current.set(name);
   }
 
   void rename(String name, String newName) {
-    ClassList before = classes.get();
-    List<Sample> samplesBefore = samples.get();
-    ClassList after = before.renamed(name, newName);
-    List<Sample> samplesAfter = samplesBefore.stream()
-        .map(s ->
-            s.ofClass().equals(name) ? new Sample(s.outline(), s.crs(), newName, s.scene()) : s)
-        .toList();
-    workspace
-        .undo()
-        .change(
-            "rename class " + name,
-            () -> {
-              set(after);
-              set(samplesAfter);
-            },
-            () -> {
-              set(before);
-              set(samplesBefore);
-            });
-    current.set(newName);
-  }
-
-  /** Takes a class away with its samples. */
-  void removeClass(String name) {
-    ClassList before = classes.get();
-    List<Sample> samplesBefore = samples.get();
-    List<Sample> rest =
-        samplesBefore.stream().filter(s -> !s.ofClass().equals(name)).toList();
-    workspace
-        .undo()
-        .change(
-            "remove class " + name,
-            () -> {
-              set(before.without(name));
-              set(rest);
-            },
-            () -> {
-              set(before);
-              set(samplesBefore);
-            });
-    current.set(
-        classes.get().classes().isEmpty()
-            ? ""
-            : classes.get().classes().getFirst().name());
-  }
-
-  private void put(ClassList after, String what) {
-    ClassList before = classes.get();
-    workspace.undo().change("add " + what, () -> set(after), () -> set(before));
-  }
-
-  private void set(ClassList now) {
-    classes.set(now);
-    kept.write(now);
-  }
-
-  private void set(List<Sample> now) {
-    samples.set(now);
-    kept.write(now);
-    learn();
+    boolean inHandNow = current.get().equals(name);
+    book.rename(name, newName);
+    if (inHandNow) {
+      current.set(newName);
+    }
   }
 
   /** A digit: answers the question, or chooses the class that clicks give. */
   void digit(int digit) {
-    classes.get().classes().stream()
+    book.classesProperty().get().classes().stream()
         .filter(each -> each.digit() == digit)
         .findFirst()
-        .ifPresent(each -> {
-          current.set(each.name());
-          Question open = question.get();
-          if (open != null) {
-            question.set(null);
-            label(open.row(), open.outline(), each.name());
-          }
-        });
+        .ifPresent(each -> give(each.name()));
+  }
+
+  /** Answers the question, where there is one; clicks give this class from now on. */
+  void give(String ofClass) {
+    current.set(ofClass);
+    Question open = question.get();
+    if (open != null) {
+      question.set(null);
+      label(open.row(), open.outline(), ofClass);
+    }
   }
 
   /** Gives the object at a pixel the class in hand; a click on one that has it takes it away. */
@@ -280,7 +230,7 @@ final class SamplesModel {
             .ifPresent(under -> label(under.row, under.outline, ofClass)));
   }
 
-  /** Gives an object a class, wherever it is; off the interface thread its outline is found. */
+  /** Gives an object a class, wherever it is. */
   void label(int row, String ofClass) {
     ObjectSet set = objects;
     clicks++;
@@ -292,34 +242,15 @@ final class SamplesModel {
   }
 
   private void label(int row, Geometry outline, String ofClass) {
-    List<Sample> before = samples.get();
     Result shown = workspace.display().paneAProperty().get();
-    Sample now = new Sample(
-        outline, objects.labels().grid().crs(), ofClass, shown == null ? "" : shown.name());
-    List<Sample> after = new ArrayList<>(before);
-    boolean had = after.removeIf(s -> s.crs().equals(now.crs())
-        && s.outline().getEnvelopeInternal().equals(outline.getEnvelopeInternal())
-        && s.outline().equalsTopo(outline)
-        && s.ofClass().equals(ofClass));
-    after.removeIf(s -> s.crs().equals(now.crs())
-        && s.outline().getEnvelopeInternal().equals(outline.getEnvelopeInternal())
-        && s.outline().equalsTopo(outline));
-    if (!had) {
-      after.add(now);
-    }
     asked.add(row);
-    workspace
-        .undo()
-        .change(
-            (had ? "take back " : "label ") + ofClass,
-            () -> set(List.copyOf(after)),
-            () -> set(before));
+    book.label(ground, new Sample(outline, ofClass, shown == null ? "" : shown.name()));
   }
 
   private OutlineSet outlines() {
     List<Sample> here = here();
     return new OutlineSet(
-        objects.labels().grid().crs(),
+        ground.crs(),
         here.stream().map(Sample::outline).toList(),
         new Table(
             here.size(),
@@ -327,66 +258,44 @@ final class SamplesModel {
                 "class", "Class", here.stream().map(Sample::ofClass).toList()))));
   }
 
+  /** The picture first: what it is worth, and probabilities that say so, come after. */
   private void learn() {
-    if (objects == null || here().isEmpty()) {
+    drop("weigh");
+    if (!inHand || objects == null || here().isEmpty()) {
+      drop("learn");
       answer.set(null);
       unread.set("");
       return;
     }
     ObjectSet set = objects;
     OutlineSet outlines = outlines();
-    Method how = method.get();
+    Learner how = learner.get();
     ask(
         "learn",
         "Learning from samples",
-        job -> {
-          ObjectSamples found = ObjectSamples.of(set, outlines, "class", job);
-          Examples examples = LearnClasses.examples(set, found, List.of());
-          Classifier classifier = Classifier.learn(examples.balanced(), how, "", SEED, false, job);
-          float[] shares = classifier.shares(classifier.columns(set.table()), job);
-          return new Answer(set, classifier.classes(), shares, found.classOf(), Optional.empty());
-        },
+        job -> Answer.of(set, outlines, how, false, job),
         made -> {
           unread.set("");
           answer.set(made);
-          weigh(made, outlines, how);
+          ask("weigh", job -> Answer.of(set, outlines, how, true, job), answer::set);
           if (asking) {
             askNext();
           }
         },
         failure -> {
-          unread.set(
-              failure instanceof RasterException ? failure.getMessage() : failure.toString());
+          unread.set(failure.getMessage());
           answer.set(null);
-        });
-  }
-
-  /** What it is worth on kept-back blocks, after it is shown. */
-  private void weigh(Answer shown, OutlineSet outlines, Method how) {
-    ask(
-        "weigh",
-        job -> {
-          ObjectSamples found = ObjectSamples.of(shown.objects(), outlines, "class", job);
-          Examples examples = LearnClasses.examples(shown.objects(), found, List.of());
-          return Classifier.learn(examples.balanced(), how, "", SEED, true, job).kept();
-        },
-        worth -> {
-          if (answer.get() == shown) {
-            answer.set(new Answer(
-                shown.objects(), shown.classes(), shown.shares(), shown.sampleOf(), worth));
-          }
         });
   }
 
   /** Asks about the object whose answer would teach most, now and after each answer. */
   void askNext() {
     Answer now = answer.get();
-    asking = true;
+    asking = now != null;
     if (now == null) {
       workspace
           .messages()
           .warn("Label two or more objects of two classes first: then there is something to ask.");
-      asking = false;
       return;
     }
     NextQuestion known = questions;
@@ -394,17 +303,10 @@ final class SamplesModel {
     ask(
         "question",
         job -> {
-          NextQuestion from = known == null ? questions(now.objects()) : known;
-          boolean[] labelled = new boolean[now.objects().count()];
-          double[] doubt = new double[labelled.length];
-          for (int row = 0; row < labelled.length; row++) {
-            labelled[row] = now.sampleOf()[row] >= 0;
-            doubt[row] = now.doubt(row);
-          }
-          for (int row : before) {
-            labelled[row] = true;
-          }
-          int next = from.next(doubt, labelled, before);
+          NextQuestion from = known == null
+              ? new NextQuestion(LearnClasses.columns(now.objects().table()), SEED)
+              : known;
+          int next = from.next(now.doubts(), now.known(before), before);
           ObjectGeometry found = where.of(now.objects());
           return new Asked(
               from,
@@ -413,7 +315,7 @@ final class SamplesModel {
                   : Optional.of(new Question(next, found.outline(next), found.bounds(next))));
         },
         found -> {
-          if (objects == now.objects()) {
+          if (objects == now.objects() && asking) {
             questions = found.questions;
             question.set(found.question.orElse(null));
           }
@@ -436,18 +338,6 @@ final class SamplesModel {
     }
   }
 
-  private static NextQuestion questions(ObjectSet set) {
-    List<String> names = LearnClasses.features(set.table());
-    float[][] columns = new float[names.size()][set.count()];
-    for (int f = 0; f < columns.length; f++) {
-      double[] values = set.table().values(names.get(f));
-      for (int i = 0; i < values.length; i++) {
-        columns[f][i] = (float) values[i];
-      }
-    }
-    return new NextQuestion(columns, SEED);
-  }
-
   /** Passes over the question. */
   void pass() {
     Question open = question.get();
@@ -460,6 +350,7 @@ final class SamplesModel {
 
   void stopAsking() {
     asking = false;
+    drop("question");
     question.set(null);
   }
 }

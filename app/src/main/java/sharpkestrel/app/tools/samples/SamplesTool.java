@@ -3,7 +3,6 @@ package sharpkestrel.app.tools.samples;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import sharpkestrel.app.tools.Desk;
@@ -28,11 +27,6 @@ public final class SamplesTool extends Tool {
   }
 
   @Override
-  public Set<String> steps() {
-    return Set.of(id());
-  }
-
-  @Override
   protected Node makePanel() {
     model = new SamplesModel(desk.workspace(), watch());
     marks = new SampleMarks(desk.workspace(), model);
@@ -42,7 +36,7 @@ public final class SamplesTool extends Tool {
 
   /** Labels an object of what pane A shows, with a class that is added where it is new; the tool is in hand. */
   public void label(int row, String ofClass) {
-    if (model.classesProperty().get().of(ofClass).isEmpty()) {
+    if (model.book().classesProperty().get().of(ofClass).isEmpty()) {
       model.addClass(ofClass);
     }
     model.label(row, ofClass);
@@ -70,12 +64,14 @@ public final class SamplesTool extends Tool {
 
   @Override
   protected void shown() {
-    panel.paint();
+    model.setInHand(true);
+    panel.setInHand(true);
   }
 
   @Override
   protected void hidden() {
-    model.stopAsking();
+    panel.setInHand(false);
+    model.setInHand(false);
     desk.paintChoice();
   }
 

@@ -3,7 +3,7 @@ package sharpkestrel.extract.learner;
 import sharpkestrel.raster.Job;
 
 /** Ways to learn classes from examples. */
-public enum Method {
+public enum Learner {
   /** Trees on samples with replacement. */
   FOREST("Random forest"),
   /** Trees whose splits are drawn; smoother, and sound with few examples. */
@@ -20,7 +20,7 @@ public enum Method {
 
   private final String title;
 
-  Method(String title) {
+  Learner(String title) {
     this.title = title;
   }
 

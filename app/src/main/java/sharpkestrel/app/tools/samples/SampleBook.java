@@ -1,0 +1,166 @@
+package sharpkestrel.app.tools.samples;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.UnaryOperator;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.scene.paint.Color;
+import sharpkestrel.app.model.Workspace;
+import sharpkestrel.extract.learner.ClassList;
+
+/**
+ * The classes of a project and what was labelled on each ground: kept, changed, and taken back by name. What is asked for before all has
+ * been read is done after it; where something cannot be read nothing is changed, so that nothing is lost.
+ */
+final class SampleBook {
+
+  private final Workspace workspace;
+  private final KeptSamples kept;
+  private final ReadOnlyObjectWrapper<Map<Ground, List<Sample>>> samples =
+      new ReadOnlyObjectWrapper<>(Map.of());
+  private final ReadOnlyObjectWrapper<ClassList> classes =
+      new ReadOnlyObjectWrapper<>(ClassList.EMPTY);
+  private List<Runnable> waiting = new ArrayList<>();
+
+  SampleBook(Workspace workspace) {
+    this.workspace = workspace;
+    kept = new KeptSamples(workspace);
+    workspace
+        .lanes()
+        .trial()
+        .ask(
+            this,
+            "",
+            job -> kept.read(),
+            read -> {
+              samples.set(Map.copyOf(read.samples()));
+              classes.set(read.classes());
+              List<Runnable> now = waiting;
+              waiting = null;
+              now.forEach(Runnable::run);
+            },
+            failure -> workspace
+                .messages()
+                .tell("The samples of this project cannot be read, so none are shown or changed. "
+                    + failure.getMessage()));
+  }
+
+  private void whenRead(Runnable act) {
+    if (waiting == null) {
+      act.run();
+    } else {
+      waiting.add(act);
+    }
+  }
+
+  ReadOnlyObjectProperty<Map<Ground, List<Sample>>> samplesProperty() {
+    return samples.getReadOnlyProperty();
+  }
+
+  ReadOnlyObjectProperty<ClassList> classesProperty() {
+    return classes.getReadOnlyProperty();
+  }
+
+  /** The colour of a class as {@code #RRGGBB}; grey where there is none of that name any more. */
+  String hexOf(String ofClass) {
+    return classes.get().of(ofClass).map(ClassList.Entry::colour).orElse("#999999");
+  }
+
+  Color colourOf(String ofClass) {
+    return Color.web(hexOf(ofClass));
+  }
+
+  List<Sample> of(Ground ground) {
+    return samples.get().getOrDefault(ground, List.of());
+  }
+
+  /** The file that steps read what was labelled on a ground from. */
+  Path path(Ground ground) {
+    return kept.path(ground);
+  }
+
+  /**
+   * Adds a class.
+   *
+   * @throws sharpkestrel.raster.RasterException where there is one of that name
+   */
+  void addClass(String name) {
+    classes.get().with(name);
+    whenRead(() -> {
+      if (classes.get().of(name).isEmpty()) {
+        change("add class " + name, classes.get().with(name), samples.get());
+      }
+    });
+  }
+
+  /**
+   * Calls a class otherwise, with its samples everywhere.
+   *
+   * @throws sharpkestrel.raster.RasterException where there is one of that name
+   */
+  void rename(String name, String newName) {
+    ClassList after = classes.get().renamed(name, newName);
+    Map<Ground, List<Sample>> renamed = each(list -> list.stream()
+        .map(s -> s.ofClass().equals(name) ? new Sample(s.outline(), newName, s.scene()) : s)
+        .toList());
+    change("rename class " + name, after, renamed);
+  }
+
+  /** Takes a class away with its samples everywhere. */
+  void removeClass(String name) {
+    change(
+        "remove class " + name,
+        classes.get().without(name),
+        each(list -> list.stream().filter(s -> !s.ofClass().equals(name)).toList()));
+  }
+
+  private Map<Ground, List<Sample>> each(UnaryOperator<List<Sample>> how) {
+    Map<Ground, List<Sample>> all = new HashMap<>();
+    samples.get().forEach((ground, list) -> all.put(ground, how.apply(list)));
+    return all;
+  }
+
+  /** Gives a place a class, in place of one that it had; one that has it already loses it. */
+  void label(Ground ground, Sample sample) {
+    whenRead(() -> {
+      List<Sample> after = new ArrayList<>(of(ground));
+      boolean had = after.stream()
+          .anyMatch(s -> s.liesAs(sample.outline()) && s.ofClass().equals(sample.ofClass()));
+      after.removeIf(s -> s.liesAs(sample.outline()));
+      if (!had) {
+        after.add(sample);
+      }
+      Map<Ground, List<Sample>> all = new HashMap<>(samples.get());
+      all.put(ground, List.copyOf(after));
+      change((had ? "take back " : "label ") + sample.ofClass(), classes.get(), all);
+    });
+  }
+
+  private void change(String what, ClassList newClasses, Map<Ground, List<Sample>> newSamples) {
+    ClassList classesBefore = classes.get();
+    Map<Ground, List<Sample>> before = samples.get();
+    Map<Ground, List<Sample>> after = Map.copyOf(newSamples);
+    workspace.undo().change(what, () -> set(newClasses, after), () -> set(classesBefore, before));
+  }
+
+  private void set(ClassList newClasses, Map<Ground, List<Sample>> newSamples) {
+    Map<Ground, List<Sample>> before = samples.get();
+    if (!newClasses.equals(classes.get())) {
+      classes.set(newClasses);
+      kept.write(newClasses);
+    }
+    samples.set(newSamples);
+    newSamples.forEach((ground, list) -> {
+      if (list != before.get(ground)) {
+        kept.write(ground, list);
+      }
+    });
+    before.keySet().stream()
+        .filter(ground -> !newSamples.containsKey(ground))
+        .forEach(ground -> kept.write(ground, List.of()));
+  }
+}
