@@ -8,8 +8,8 @@ import java.util.Set;
 import java.util.function.Supplier;
 
 /**
- * Reads CQL2 text (OGC 21-065r2, clause 7 and annex B) over numbers: comparisons, BETWEEN, IN, IS NULL, NOT, AND, OR
- * and arithmetic. A recursive descent with one method for each level of precedence.
+ * Reads CQL2 text (OGC 21-065r2, clause 7 and annex B) over numbers: comparisons, BETWEEN, IN, IS NULL, NOT, AND, OR,
+ * arithmetic and functions. A recursive descent with one method for each level of precedence.
  */
 public final class Cql2 {
 
@@ -228,7 +228,22 @@ public final class Cql2 {
       at = start;
       throw expected("a feature, a number or (");
     }
-    return new Expression.Property(name);
+    return symbol("(") ? call(name) : new Expression.Property(name);
+  }
+
+  /** A function behind whose name a bracket was opened. */
+  private Expression call(String name) {
+    List<Expression> arguments = new ArrayList<>();
+    if (symbol(")")) {
+      return new Expression.Call(name, arguments);
+    }
+    do {
+      arguments.add(deeper(this::sum));
+    } while (symbol(","));
+    if (!symbol(")")) {
+      throw expected(", or )");
+    }
+    return new Expression.Call(name, List.copyOf(arguments));
   }
 
   /** What stands up to the next mark; two of them mean one. */

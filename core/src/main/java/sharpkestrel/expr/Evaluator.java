@@ -19,6 +19,9 @@ final class Evaluator {
         throw new ExpressionException(
             "The text '" + t.value() + "' can only be compared with a column of texts.");
       case Expression.Property p -> numbers(table.column(p.name()));
+      case Expression.Call c ->
+        throw new ExpressionException("There is no function '" + c.name()
+            + "' here; formulas are made of features, numbers and + - * / ^.");
       case Expression.Negate n -> {
         double[] a = evaluate(n.operand(), table).clone();
         for (int i = 0; i < a.length; i++) {

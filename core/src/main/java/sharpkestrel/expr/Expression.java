@@ -4,6 +4,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.function.Function;
 
 /** A parsed formula. Truth is 1, falsehood 0, and NaN (no value) is unknown, as in CQL2's three-valued logic. */
 public sealed interface Expression {
@@ -13,6 +14,9 @@ public sealed interface Expression {
   record Text(String value) implements Expression {}
 
   record Property(String name) implements Expression {}
+
+  /** A function by its name; whoever evaluates a formula says before what it gives ({@link #replacing}). */
+  record Call(String name, List<Expression> arguments) implements Expression {}
 
   record Negate(Expression operand) implements Expression {}
 
@@ -38,6 +42,7 @@ public sealed interface Expression {
       case Number n -> false;
       case Text t -> false;
       case Property p -> false;
+      case Call c -> false;
       case Negate n -> false;
       case Arithmetic a -> false;
       case Comparison c -> true;
@@ -62,6 +67,7 @@ public sealed interface Expression {
       case Number n -> {}
       case Text t -> {}
       case Property p -> names.add(p.name());
+      case Call c -> c.arguments().forEach(argument -> collect(argument, names));
       case Negate n -> collect(n.operand(), names);
       case Arithmetic a -> collect(names, a.left(), a.right());
       case Comparison c -> collect(names, c.left(), c.right());
@@ -89,6 +95,10 @@ public sealed interface Expression {
       case Number n -> Cql2.number(n.value());
       case Text t -> "'" + t.value().replace("'", "''") + "'";
       case Property p -> name(p.name());
+      case Call c ->
+        name(c.name()) + "("
+            + String.join(", ", c.arguments().stream().map(Expression::operand).toList())
+            + ")";
       case Negate n -> "-" + grouped(n.operand());
       case Arithmetic a -> grouped(a.left()) + " " + a.operator() + " " + grouped(a.right());
       case Comparison c -> operand(c.left()) + " " + c.operator() + " " + operand(c.right());
@@ -121,13 +131,38 @@ public sealed interface Expression {
   }
 
   private static String grouped(Expression e) {
-    return e instanceof Number || e instanceof Text || e instanceof Property
+    return e instanceof Number || e instanceof Text || e instanceof Property || e instanceof Call
         ? e.toText()
         : "(" + e.toText() + ")";
   }
 
   private static String either(Expression e) {
     return e instanceof Or ? "(" + e.toText() + ")" : e.toText();
+  }
+
+  /** The same with something else for each function that it calls. */
+  default Expression replacing(Function<Call, Expression> with) {
+    return switch (this) {
+      case Number n -> n;
+      case Text t -> t;
+      case Property p -> p;
+      case Call c -> with.apply(c);
+      case Negate n -> new Negate(n.operand().replacing(with));
+      case Arithmetic a ->
+        new Arithmetic(a.operator(), a.left().replacing(with), a.right().replacing(with));
+      case Comparison c ->
+        new Comparison(c.operator(), c.left().replacing(with), c.right().replacing(with));
+      case Between b ->
+        new Between(b.value().replacing(with), b.low().replacing(with), b.high().replacing(with));
+      case In i ->
+        new In(
+            i.value().replacing(with),
+            i.list().stream().map(item -> item.replacing(with)).toList());
+      case IsNull n -> new IsNull(n.value().replacing(with));
+      case Not n -> new Not(n.operand().replacing(with));
+      case And a -> new And(a.left().replacing(with), a.right().replacing(with));
+      case Or o -> new Or(o.left().replacing(with), o.right().replacing(with));
+    };
   }
 
   /** Evaluates over the rows of a table. */

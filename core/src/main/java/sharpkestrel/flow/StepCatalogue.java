@@ -5,11 +5,21 @@ import java.util.List;
 import java.util.Map;
 import sharpkestrel.check.Compare;
 import sharpkestrel.deliver.Export;
+import sharpkestrel.extract.Absorb;
+import sharpkestrel.extract.ClassObjects;
+import sharpkestrel.extract.ClassifyByRules;
 import sharpkestrel.extract.ClassifyObjects;
+import sharpkestrel.extract.ClassifyPixels;
+import sharpkestrel.extract.Cluster;
+import sharpkestrel.extract.ClusterObjects;
 import sharpkestrel.extract.FindObjects;
 import sharpkestrel.extract.LearnClasses;
 import sharpkestrel.extract.LearnObjects;
+import sharpkestrel.extract.LearnPixels;
+import sharpkestrel.extract.MapClasses;
+import sharpkestrel.extract.NameClasses;
 import sharpkestrel.extract.OutlineObjects;
+import sharpkestrel.extract.OverlayClasses;
 import sharpkestrel.extract.Winnow;
 import sharpkestrel.gather.Assemble;
 import sharpkestrel.gather.Calibrate;
@@ -89,8 +99,18 @@ public final class StepCatalogue {
         Winnow.class,
         LearnClasses.class,
         ClassifyObjects.class,
+        ClassifyByRules.class,
         LearnObjects.class,
         FindObjects.class,
+        LearnPixels.class,
+        ClassifyPixels.class,
+        MapClasses.class,
+        Cluster.class,
+        ClusterObjects.class,
+        NameClasses.class,
+        Absorb.class,
+        ClassObjects.class,
+        OverlayClasses.class,
         OutlineObjects.class,
         Compare.class,
         Export.class);

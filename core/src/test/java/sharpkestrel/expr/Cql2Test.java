@@ -158,4 +158,16 @@ class Cql2Test {
 
     assertThat(Cql2.parse("1" + " + 1".repeat(500)).evaluate(TABLE)[0]).isEqualTo(501);
   }
+
+  @Test
+  void functionsAreReadAndWrittenAndNothingWithoutWhoKnowsThem() {
+    Expression test = Cql2.parse("border('it''s', area + 1) > 2 AND NOT (none() = 0)");
+
+    assertThat(Cql2.parse(test.toText())).isEqualTo(test);
+    assertThat(test.names()).containsExactly("area");
+    assertThatThrownBy(() -> test.evaluate(TABLE)).hasMessageContaining("no function 'border'");
+    assertThatThrownBy(() -> Cql2.parse("border('a'")).hasMessageContaining(", or )");
+    Expression replaced = test.replacing(call -> new Expression.Number(3));
+    assertThat(replaced.evaluate(TABLE)).containsExactly(1, 1, 1, 1);
+  }
 }

@@ -156,12 +156,22 @@ public record Classifier(
         for (int f = 0; f < row.length; f++) {
           row[f] = columns[f][i];
         }
-        scorer.score(row, out);
-        calibration.apply(out);
+        shares(row, out);
         System.arraycopy(out, 0, shares, i * classCount, classCount);
       }
     });
     return shares;
+  }
+
+  /**
+   * Calibrated probabilities of one row.
+   *
+   * @param row (input) a value for each feature
+   * @param out (output) a probability for each class
+   */
+  public void shares(float[] row, float[] out) {
+    scorer.score(row, out);
+    calibration.apply(out);
   }
 
   /** Features of which a good part of the values lie beyond what the model has seen, each as a clause; none where all is like it. */

@@ -5,20 +5,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
-import org.locationtech.jts.geom.Coordinate;
-import org.locationtech.jts.geom.Envelope;
-import org.locationtech.jts.geom.Geometry;
-import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
-import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.LabelOverlap;
+import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.PairTable;
 import sharpkestrel.raster.RasterException;
-import sharpkestrel.raster.ScratchLabels;
 import sharpkestrel.raster.Window;
 import sharpkestrel.segment.regions.DrawnRegions;
 
@@ -37,9 +32,6 @@ public record ObjectSamples(List<String> classes, int[] classOf, int claimed) {
 
   private static final int LEAST_BLOCK = 48;
 
-  /** What a sample that is a point has: its pixel. */
-  private static final double POINT = 0.4;
-
   /**
    * @throws RasterException where samples are in another system, or none lies on an object
    */
@@ -47,9 +39,7 @@ public record ObjectSamples(List<String> classes, int[] classOf, int claimed) {
     Grid grid = objects.labels().grid();
     DrawnRegions.requireSystemOf(grid, outlines);
     Samples samples = Samples.of(outlines, column);
-    ScratchLabels drawn = new ScratchLabels(grid);
-    DrawnRegions.draw(
-        samples.shapes().stream().map(shape -> withArea(shape, grid)).toList(), drawn, job);
+    LabelRaster drawn = samples.drawOn(grid, job);
     // labels of one object together
     Map<Long, Integer> common = new TreeMap<>();
     PairTable.Pairs pairs = LabelOverlap.of(objects.labels(), drawn, job);
@@ -67,25 +57,6 @@ public record ObjectSamples(List<String> classes, int[] classOf, int claimed) {
               + " samples lies on an object: they are elsewhere, or where there is no data. Open them over the scene to see where they are.");
     }
     return found;
-  }
-
-  /** A line counts along its length, a point as the pixel that it lies in. */
-  private static Geometry withArea(Geometry shape, Grid grid) {
-    if (shape.getArea() > 0) {
-      return shape;
-    }
-    Affine toGround = grid.affine();
-    double side = Math.sqrt(Math.abs(toGround.a() * toGround.e() - toGround.b() * toGround.d()));
-    if (shape.getDimension() == 1) {
-      return shape.buffer(0.5 * side);
-    }
-    Coordinate at = shape.getCentroid().getCoordinate();
-    Affine toPixels = toGround.inverse();
-    double col = Math.floor(toPixels.x(at.x, at.y)) + 0.5;
-    double row = Math.floor(toPixels.y(at.x, at.y)) + 0.5;
-    Envelope box = new Envelope(new Coordinate(toGround.x(col, row), toGround.y(col, row)));
-    box.expandBy(POINT * side);
-    return new GeometryFactory().toGeometry(box);
   }
 
   private static int[] pixels(ObjectSet objects, Job job) {

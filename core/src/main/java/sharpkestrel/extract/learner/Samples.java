@@ -2,10 +2,19 @@ package sharpkestrel.extract.learner;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.expr.Table;
 import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.raster.Affine;
+import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.LabelRaster;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.ScratchLabels;
+import sharpkestrel.segment.regions.DrawnRegions;
 
 /**
  * Places that were given a class: outlines, or points.
@@ -17,6 +26,9 @@ import sharpkestrel.raster.RasterException;
 public record Samples(List<Geometry> shapes, List<String> classes, int[] classOf) {
 
   private static final String USUAL = "class";
+
+  /** What a sample that is a point has: its pixel. */
+  private static final double POINT = 0.4;
 
   /**
    * @param column that holds the class; empty for {@code class}, or the only column of texts
@@ -57,5 +69,31 @@ public record Samples(List<Geometry> shapes, List<String> classes, int[] classOf
 
   public int count() {
     return shapes.size();
+  }
+
+  /** Each sample's pixels, later ones over earlier ones: labels 1 to their count, 0 beside them. */
+  public LabelRaster drawOn(Grid grid, Job job) {
+    ScratchLabels drawn = new ScratchLabels(grid);
+    DrawnRegions.draw(shapes.stream().map(shape -> withArea(shape, grid)).toList(), drawn, job);
+    return drawn;
+  }
+
+  /** A line counts along its length, a point as the pixel that it lies in. */
+  private static Geometry withArea(Geometry shape, Grid grid) {
+    if (shape.getArea() > 0) {
+      return shape;
+    }
+    Affine toGround = grid.affine();
+    double side = Math.sqrt(Math.abs(toGround.a() * toGround.e() - toGround.b() * toGround.d()));
+    if (shape.getDimension() == 1) {
+      return shape.buffer(0.5 * side);
+    }
+    Coordinate at = shape.getCentroid().getCoordinate();
+    Affine toPixels = toGround.inverse();
+    double col = Math.floor(toPixels.x(at.x, at.y)) + 0.5;
+    double row = Math.floor(toPixels.y(at.x, at.y)) + 0.5;
+    Envelope box = new Envelope(new Coordinate(toGround.x(col, row), toGround.y(col, row)));
+    box.expandBy(POINT * side);
+    return new GeometryFactory().toGeometry(box);
   }
 }

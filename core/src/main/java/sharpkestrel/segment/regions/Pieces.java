@@ -6,7 +6,7 @@ import sharpkestrel.raster.ScratchLabels;
 import sharpkestrel.raster.Window;
 
 /** Numbers what hangs together side by side, in two passes over the rows with sets of pieces that meet. */
-final class Pieces {
+public final class Pieces {
 
   /** Bit of a pixel that belongs to some piece. */
   static final byte VALID = 1;
@@ -32,7 +32,7 @@ final class Pieces {
    *
    * @param labels (modified) 1 to the returned count in order of each piece's first pixel; 0 stays 0
    */
-  static int ofEqual(ScratchLabels labels, Job job) {
+  public static int ofEqual(ScratchLabels labels, Job job) {
     int width = labels.grid().width();
     int[][] rows = new int[2][width];
     return of(labels, job, (y, flags) -> {

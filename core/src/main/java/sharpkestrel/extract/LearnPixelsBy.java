@@ -1,0 +1,108 @@
+package sharpkestrel.extract;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import sharpkestrel.extract.learner.Classifier;
+import sharpkestrel.extract.learner.Examples;
+import sharpkestrel.extract.learner.Learner;
+import sharpkestrel.extract.learner.Samples;
+import sharpkestrel.extract.pixels.PixelFeatures;
+import sharpkestrel.extract.pixels.PixelSamples;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.segment.regions.DrawnRegions;
+import sharpkestrel.step.Setting;
+
+/** How classes of pixels are learned from samples. */
+public record LearnPixelsBy(
+    @Setting(
+        label = "Class column",
+        does =
+            "Column of the samples that holds the class; auto is 'class', or the only column of texts.",
+        initial = "auto")
+    Optional<String> classColumn,
+
+    @Setting(
+        label = "Method",
+        does =
+            "How it is learned: gradient boosting, a random forest, extremely randomised trees, maximum likelihood (quick), nearest"
+                + " neighbours, or support vectors.",
+        initial = "boosting")
+    Learner method,
+
+    @Setting(
+        label = "Bands",
+        does = "Bands to tell by, by role or name, separated by commas; auto takes all.",
+        initial = "auto")
+    List<String> bands,
+
+    @Setting(
+        label = "Differences",
+        does = "Whether the normalised difference of each two bands is looked at too.",
+        initial = "true")
+    boolean differences,
+
+    @Setting(
+        label = "Windows",
+        does =
+            "Sides of windows about a pixel, of which the mean and the spread of each band are looked at too: odd numbers of pixels, or"
+                + " metres with an m behind, separated by commas; auto is 5,15; none looks at the pixel alone.",
+        initial = "auto")
+    List<String> windows,
+
+    @Setting(
+        label = "Most pixels",
+        does =
+            "Pixels of each class to learn from, at the most; where samples have more, some that lie evenly over them.",
+        min = 10,
+        max = 1e6,
+        initial = "4000")
+    int most,
+
+    @Setting(
+        label = "Balance",
+        does = "Whether every class counts the same, however many pixels it has.",
+        initial = "true")
+    boolean balance,
+
+    @Setting(
+        label = "Seed",
+        does = "Start of what is drawn by chance; the same gives the same classes.",
+        min = 0,
+        max = 1e9,
+        initial = "1")
+    int seed) {
+
+  private static final List<String> USUAL_WINDOWS = List.of("5", "15");
+  private static final String NONE = "none";
+
+  /** All bands, their differences and usual windows. */
+  public static LearnPixelsBy of(Learner method) {
+    return new LearnPixelsBy(Optional.empty(), method, List.of(), true, List.of(), 4000, true, 1);
+  }
+
+  /** What is looked at of a scene's pixels. */
+  PixelFeatures features(Raster scene) {
+    boolean none = windows.size() == 1 && windows.getFirst().strip().equalsIgnoreCase(NONE);
+    return PixelFeatures.of(
+        scene, bands, differences, none ? List.of() : windows.isEmpty() ? USUAL_WINDOWS : windows);
+  }
+
+  /**
+   * @throws sharpkestrel.raster.RasterException where there is nothing to learn
+   */
+  Classifier learn(Raster scene, OutlineSet outlines, Job job) {
+    DrawnRegions.requireSystemOf(scene.grid(), outlines);
+    Samples samples = Samples.of(outlines, classColumn.orElse(""));
+    Examples examples = PixelSamples.of(features(scene), samples, most, seed, job);
+    String about = String.format(
+        Locale.ROOT,
+        "from %d pixels in %d samples of one scene",
+        examples.count(),
+        samples.count());
+    return Classifier.learn(
+        balance ? examples.balanced() : examples, method, about, seed, true, job);
+  }
+}

@@ -1,0 +1,2 @@
+/** Groups that form of themselves, without samples. */
+package sharpkestrel.extract.cluster;
