@@ -132,23 +132,38 @@ public record FindObjects(
           "Nothing was found: no node scores " + leastScore
               + " or more. Lower the least score, or label what is looked for in this scene and learn again.");
     }
-    int[] nodes = Arrays.stream(chosen).map(i -> features.nodes()[i]).toArray();
-    int[] ofLeaves = BestSet.ofLeaves(merges, nodes);
-    int[] rowOf = new int[ofLeaves.length + 1];
-    rowOf[0] = -1;
-    System.arraycopy(ofLeaves, 0, rowOf, 1, ofLeaves.length);
-    int[] ids = Arrays.stream(nodes).map(node -> node + 1).toArray();
     List<String> names = new ArrayList<>();
     for (int i : chosen) {
       names.add(finder.classes().get(said.classOf()[i]));
     }
+    return objects(
+        cut,
+        features,
+        chosen,
+        List.of(
+            Table.Column.ofTexts("class", "Class", names),
+            column("score", "Score", "", chosen, i -> scores[i]),
+            column("probability", "Probability", "", chosen, i -> said.probability()[i]),
+            column("fit", "Fit", "", chosen, i -> said.fit()[i])));
+  }
+
+  /**
+   * Nodes as objects, with their areas.
+   *
+   * @param chosen places among the features' nodes, none of which lies in another
+   * @param more columns with a value for each of them
+   */
+  static ObjectSet objects(Cut cut, NodeFeatures features, int[] chosen, List<Table.Column> more) {
+    int[] nodes = Arrays.stream(chosen).map(i -> features.nodes()[i]).toArray();
+    int[] ofLeaves = BestSet.ofLeaves(cut.tree(), nodes);
+    int[] rowOf = new int[ofLeaves.length + 1];
+    rowOf[0] = -1;
+    System.arraycopy(ofLeaves, 0, rowOf, 1, ofLeaves.length);
+    int[] ids = Arrays.stream(nodes).map(node -> node + 1).toArray();
     List<Table.Column> columns = new ArrayList<>();
     columns.add(
         column("area", "Area", cut.ground().areaUnit(), chosen, i -> features.areas()[i]));
-    columns.add(Table.Column.ofTexts("class", "Class", names));
-    columns.add(column("score", "Score", "", chosen, i -> scores[i]));
-    columns.add(column("probability", "Probability", "", chosen, i -> said.probability()[i]));
-    columns.add(column("fit", "Fit", "", chosen, i -> said.fit()[i]));
+    columns.addAll(more);
     return new ObjectSet(
         cut.superpixels(), rowOf, ids, new Table(chosen.length, columns), cut.ground());
   }

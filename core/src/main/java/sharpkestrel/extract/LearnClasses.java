@@ -42,8 +42,17 @@ public record LearnClasses(
     implements Step<Classifier> {
 
   /** Columns that say where or which an object is, or which way it lies, not what it is. */
-  private static final List<String> NOT_TOLD_BY =
-      List.of("orientation", "id", "zone", "rank", "probability", "doubt");
+  private static final List<String> NOT_TOLD_BY = List.of(
+      "orientation",
+      "id",
+      "zone",
+      "rank",
+      "likeness",
+      "degree",
+      "probability",
+      "doubt",
+      "score",
+      "fit");
 
   @Override
   public Classifier run(Job job) {

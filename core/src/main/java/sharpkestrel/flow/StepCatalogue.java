@@ -12,6 +12,7 @@ import sharpkestrel.extract.ClassifyObjects;
 import sharpkestrel.extract.ClassifyPixels;
 import sharpkestrel.extract.Cluster;
 import sharpkestrel.extract.ClusterObjects;
+import sharpkestrel.extract.FindAlike;
 import sharpkestrel.extract.FindObjects;
 import sharpkestrel.extract.LearnClasses;
 import sharpkestrel.extract.LearnObjects;
@@ -20,6 +21,7 @@ import sharpkestrel.extract.MapClasses;
 import sharpkestrel.extract.NameClasses;
 import sharpkestrel.extract.OutlineObjects;
 import sharpkestrel.extract.OverlayClasses;
+import sharpkestrel.extract.RankAlike;
 import sharpkestrel.extract.Winnow;
 import sharpkestrel.gather.Assemble;
 import sharpkestrel.gather.Calibrate;
@@ -102,6 +104,8 @@ public final class StepCatalogue {
         ClassifyByRules.class,
         LearnObjects.class,
         FindObjects.class,
+        RankAlike.class,
+        FindAlike.class,
         LearnPixels.class,
         ClassifyPixels.class,
         MapClasses.class,

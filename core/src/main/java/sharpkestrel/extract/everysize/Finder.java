@@ -176,7 +176,10 @@ public record Finder(Card card, Classifier classifier, Fit fit) {
     }
 
     private Classifier classifier(List<int[]> rows) {
-      return Classifier.learn(examples(rows), method, about, seed, false, job);
+      Examples examples = examples(rows);
+      boolean few = schools.stream().anyMatch(FinderSchool::isPartial);
+      return Classifier.learn(
+          few ? examples.balanced() : examples, method, about, seed, false, job);
     }
 
     private float[] overlaps(List<int[]> rows) {

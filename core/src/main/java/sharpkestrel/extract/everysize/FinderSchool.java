@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.SplittableRandom;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
+import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.geo.OutlineSet;
@@ -21,8 +22,10 @@ import sharpkestrel.segment.regions.DrawnRegions;
 import sharpkestrel.segment.regions.FeatureSpace;
 
 /**
- * A scene in which everything there is of some classes has been outlined. Nodes of its tree that fit an outline are examples of its
- * class, those that fit none of something else.
+ * A scene in which things of some classes have been outlined: everything there is of them, or some, with some of what is something else.
+ * Nodes of its tree that fit an outline are examples of its class. Where all have been outlined, those that fit none are examples of
+ * something else; else those that fit outlines of something else, all that lies in these or holds them, and what is part of an outlined
+ * thing or has much about it.
  */
 public final class FinderSchool {
 
@@ -48,20 +51,46 @@ public final class FinderSchool {
   private final float[] overlaps;
   private final int[] classes;
 
-  private FinderSchool(NodeFeatures features, float[] overlaps, int[] classes) {
+  /** For each node how well it fits what is something else; null where everything has been outlined. */
+  private final float[] others;
+
+  private FinderSchool(NodeFeatures features, float[] overlaps, int[] classes, float[] others) {
     this.features = features;
     this.overlaps = overlaps;
     this.classes = classes;
+    this.others = others;
   }
 
   /**
+   * One in which everything has been outlined.
+   *
    * @param classOf for each outline the place of its class
    */
   public static FinderSchool of(
       Raster scene, Cut cut, OutlineSet outlines, int[] classOf, Job job) {
     DrawnRegions.requireSystemOf(scene.grid(), outlines);
-    NodeOverlap overlap = NodeOverlap.of(cut.tree(), cut.superpixels(), outlines.outlines(), job);
-    NodeFeatures features = features(scene, cut, Optional.empty(), job);
+    return of(
+        features(scene, cut, Optional.empty(), job),
+        cut,
+        outlines.outlines(),
+        classOf,
+        Optional.empty(),
+        job);
+  }
+
+  /**
+   * @param features of the cut's tree
+   * @param classOf for each outline the place of its class
+   * @param somethingElse outlines of what is something else, where not everything has been outlined
+   */
+  public static FinderSchool of(
+      NodeFeatures features,
+      Cut cut,
+      List<Geometry> outlines,
+      int[] classOf,
+      Optional<List<Geometry>> somethingElse,
+      Job job) {
+    NodeOverlap overlap = NodeOverlap.of(cut.tree(), cut.superpixels(), outlines, job);
     float[] overlaps = new float[features.count()];
     int[] classes = new int[features.count()];
     for (int i = 0; i < overlaps.length; i++) {
@@ -69,7 +98,20 @@ public final class FinderSchool {
       overlaps[i] = overlap.best()[node];
       classes[i] = overlap.outline()[node] < 0 ? -1 : classOf[overlap.outline()[node]];
     }
-    return new FinderSchool(features, overlaps, classes);
+    return new FinderSchool(
+        features,
+        overlaps,
+        classes,
+        somethingElse.map(list -> fits(features, cut, list, job)).orElse(null));
+  }
+
+  private static float[] fits(NodeFeatures features, Cut cut, List<Geometry> outlines, Job job) {
+    NodeOverlap overlap = NodeOverlap.of(cut.tree(), cut.superpixels(), outlines, job);
+    float[] fits = new float[features.count()];
+    for (int i = 0; i < fits.length; i++) {
+      fits[i] = overlap.best()[features.nodes()[i]];
+    }
+    return fits;
   }
 
   /**
@@ -77,7 +119,7 @@ public final class FinderSchool {
    *
    * @param model what a model has seen that they are measured for; empty to learn from them
    */
-  static NodeFeatures features(Raster scene, Cut cut, Optional<Card> model, Job job) {
+  public static NodeFeatures features(Raster scene, Cut cut, Optional<Card> model, Job job) {
     if (!cut.superpixels().grid().equals(scene.grid())) {
       throw new RasterException(
           "The merge tree lies on other pixels than the scene. Give the scene that was segmented.");
@@ -124,12 +166,23 @@ public final class FinderSchool {
         IntStream.range(0, overlaps.length).filter(i -> overlaps[i] < NEAR).count();
     double share = (double) FAR / Math.max(1, far);
     return IntStream.range(0, overlaps.length)
-        .filter(i -> overlaps[i] < NEAR ? random.nextDouble() < share : near.test(i))
+        .filter(i -> overlaps[i] >= NEAR
+            ? near.test(i)
+            : isPartial() ? others[i] >= NEAR : random.nextDouble() < share)
         .toArray();
+  }
+
+  /** Whether only some of what there is has been outlined. */
+  boolean isPartial() {
+    return others != null;
   }
 
   /** Of the nodes that are surely wrong those that look most like something. */
   int[] hardest(float[] likeness, int count, double least, int[] learned) {
+    if (isPartial()) {
+      // what looks most like a thing may well be one
+      return new int[0];
+    }
     boolean[] known = new boolean[overlaps.length];
     Arrays.stream(learned).forEach(i -> known[i] = true);
     List<Integer> wrong = new ArrayList<>();

@@ -31,6 +31,13 @@ public record NodeOverlap(float[] best, int[] outline) {
       MergeTree tree, LabelRaster labels, List<Geometry> outlines, Job job) {
     ScratchLabels drawn = new ScratchLabels(labels.grid());
     DrawnRegions.draw(outlines, drawn, job);
+    return of(tree, labels, drawn, job);
+  }
+
+  /**
+   * @param drawn each outline's pixels, from 1 on
+   */
+  public static NodeOverlap of(MergeTree tree, LabelRaster labels, LabelRaster drawn, Job job) {
     PairTable.Pairs pairs = LabelOverlap.of(drawn, labels, job);
     long[] pixels = new long[tree.nodes()];
     for (int node = 0; node < tree.nodes(); node++) {
