@@ -110,9 +110,98 @@ class FindObjectsTest {
             village.roofs,
             Optional.empty(),
             Optional.empty(),
-            method,
+            LearnObjects.Labelled.ALL,
+            Optional.of(method),
             1)
         .run(Job.QUIET);
+  }
+
+  /** Some metal roofs, and some of what is something else. */
+  private static OutlineSet few(Village village, int metal, List<Geometry> others) {
+    List<Geometry> shapes = new ArrayList<>();
+    List<String> classes = new ArrayList<>();
+    for (int i = 0; i < village.roofs.count() && shapes.size() < metal; i++) {
+      if (village.roofs.table().column("roof").text(i).equals("metal")) {
+        shapes.add(village.roofs.outlines().get(i));
+        classes.add("metal");
+      }
+    }
+    for (Geometry each : others) {
+      shapes.add(each);
+      classes.add(Finder.OTHER);
+    }
+    return new OutlineSet(
+        village.roofs.crs(),
+        shapes,
+        new Table(shapes.size(), List.of(Table.Column.ofTexts("class", "Class", classes))));
+  }
+
+  private static ObjectSet foundFrom(Village village, OutlineSet few) {
+    Finder finder = new LearnObjects(
+            village.tree,
+            village.scene,
+            few,
+            Optional.empty(),
+            Optional.empty(),
+            LearnObjects.Labelled.SOME,
+            Optional.empty(),
+            1)
+        .run(Job.QUIET);
+    return new FindObjects(village.tree, village.scene, Optional.of(finder), List.of(), 0.3, 0.5, 0)
+        .run(Job.QUIET);
+  }
+
+  @Test
+  void aFewClicksAndTheirCorrectionsFindTheOthersInTheSameScene() {
+    Village village = village(5);
+    List<Geometry> others = new ArrayList<>();
+    for (int i = 0; others.size() < 4; i++) {
+      if (village.roofs.table().column("roof").text(i).equals("tile")) {
+        others.add(village.roofs.outlines().get(i));
+      }
+    }
+    ObjectSet first = foundFrom(village, few(village, 6, others));
+    // the surest finds that lie on no metal roof are something else
+    OutlineSet outlines = (OutlineSet) ResultKinds.as(first, OutlineSet.class);
+    List<Integer> wrong =
+        new ArrayList<>(new Compare(outlines, village.roofs, "roof = 'metal'", "auto", 0.5)
+            .run(Job.QUIET)
+            .wrong());
+    double[] scores = first.table().values("score");
+    wrong.sort((a, b) -> Double.compare(scores[b], scores[a]));
+    wrong.stream().limit(8).forEach(i -> others.add(outlines.outlines().get(i)));
+
+    ObjectSet corrected = foundFrom(village, few(village, 6, others));
+
+    assertThat(f1(corrected, village, "roof = 'metal'"))
+        .isGreaterThan(0.8)
+        .isGreaterThanOrEqualTo(f1(first, village, "roof = 'metal'"));
+  }
+
+  @Test
+  void whatIsLikeTwoPickedRoofsIsFoundAmongAllNodes() {
+    Village village = village(6);
+    OutlineSet picks = few(village, 2, List.of());
+
+    ObjectSet alike = new FindAlike(
+            village.tree,
+            village.scene,
+            new AlikeBy(picks, Optional.empty(), Optional.empty(), 0.3))
+        .run(Job.QUIET);
+
+    OutlineSet found = (OutlineSet) ResultKinds.as(alike, OutlineSet.class);
+    var scores = new Compare(found, village.roofs, "roof = 'metal'", "auto", 0.5).run(Job.QUIET);
+    assertThat(scores.precision()).isGreaterThan(0.6);
+    assertThat(alike.count()).isGreaterThan(3);
+    assertThat(java.util.Arrays.stream(alike.table().values("likeness")).max().orElse(0))
+        .isGreaterThan(0.99);
+  }
+
+  @Test
+  void ofSomeLabelledSomethingElseMustBeAmongThem() {
+    Village village = village(4);
+    assertThatThrownBy(() -> foundFrom(village, few(village, 6, List.of())))
+        .hasMessageContaining("Nothing is outlined that is something else");
   }
 
   private static double f1(ObjectSet found, Village village, String wanted) {

@@ -12,6 +12,7 @@ import sharpkestrel.app.step.StepTool;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.builtup.BuiltUpTool;
+import sharpkestrel.app.tools.classes.ClassesTool;
 import sharpkestrel.app.tools.compare.CompareTool;
 import sharpkestrel.app.tools.mosaic.MosaicTool;
 import sharpkestrel.app.tools.pansharpen.PansharpenTool;
@@ -44,6 +45,7 @@ final class ToolList {
         new PickTool(desk),
         new WinnowTool(desk),
         new SamplesTool(desk),
+        new ClassesTool(desk),
         new CompareTool(desk),
         new TableTool(desk),
         new PlotsTool(desk),

@@ -52,6 +52,9 @@ final class Drawings {
 
   private static Drawing objects(ObjectSet set, Result result) {
     ObjectPaint paint = ObjectPaint.of(set);
+    if (ClassFill.has(set)) {
+      return Drawing.of(set.labels(), paint.coloured(ClassFill.of(set), new boolean[set.count()]));
+    }
     boolean extracted = result != null && result.stage() == Stage.EXTRACT;
     return Drawing.of(set.labels(), extracted ? paint.standingOut() : paint);
   }

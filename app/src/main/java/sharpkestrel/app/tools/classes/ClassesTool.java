@@ -1,0 +1,111 @@
+package sharpkestrel.app.tools.classes;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyCode;
+import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.Tool;
+import sharpkestrel.app.tools.ToolKey;
+import sharpkestrel.app.viewer.PaneTool;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.raster.Affine;
+
+/** Clusters and classes seen one by one, and called by names. */
+public final class ClassesTool extends Tool {
+
+  private static final int MOST_DIGITS = 9;
+
+  private final Desk desk;
+  private ClassesModel model;
+  private ClassesPanel panel;
+
+  public ClassesTool(Desk desk) {
+    super(StepCatalogue.get("name-classes"));
+    this.desk = desk;
+  }
+
+  @Override
+  protected Node makePanel() {
+    model = new ClassesModel(desk.workspace(), watch());
+    panel = new ClassesPanel(desk, model);
+    return panel;
+  }
+
+  @Override
+  public Optional<PaneTool> inPicture() {
+    return model == null ? Optional.empty() : Optional.of(new Clicks());
+  }
+
+  @Override
+  public List<ToolKey> keys() {
+    List<ToolKey> keys = new ArrayList<>();
+    for (int k = 1; k <= MOST_DIGITS; k++) {
+      int digit = k;
+      keys.add(new ToolKey(
+          KeyCode.getKeyCode(String.valueOf(k)),
+          "call what is chosen by the name with this digit",
+          () -> model.callByDigit(digit)));
+    }
+    return keys;
+  }
+
+  @Override
+  protected void shown() {
+    panel.setInHand(true);
+  }
+
+  @Override
+  protected void hidden() {
+    panel.setInHand(false);
+    desk.workspace().lanes().trial().drop(model);
+    desk.paintChoice();
+  }
+
+  @Override
+  public void drop() {
+    model.selectNone();
+  }
+
+  /** A click looks at the class under it alone, with Shift at it too. */
+  private final class Clicks implements PaneTool {
+
+    @Override
+    public boolean isInHand() {
+      return model.hasClasses();
+    }
+
+    @Override
+    public boolean wantsGlass() {
+      return false;
+    }
+
+    @Override
+    public void draw(GraphicsContext g, boolean inB, Affine toScreen) {}
+
+    @Override
+    public boolean grab(boolean inB, double col, double row, double reach) {
+      return false;
+    }
+
+    @Override
+    public void drag(boolean inB, double col, double row) {}
+
+    @Override
+    public void let() {}
+
+    @Override
+    public void click(boolean inB, double col, double row) {
+      click(inB, col, row, Click.PLAIN);
+    }
+
+    @Override
+    public void click(boolean inB, double col, double row, Click how) {
+      if (!inB) {
+        model.selectAt((int) Math.floor(col), (int) Math.floor(row), how == Click.ADD);
+      }
+    }
+  }
+}
