@@ -96,7 +96,7 @@ class SamplesWindowTest extends TownWindow {
     ObjectSet set = (ObjectSet) workspace().results().getLast().value();
     Map<String, List<int[]>> places = places(set);
     List<String> classes = List.of("wood", "water", "town");
-    robot.clickOn("#stage-extract").clickOn("#tool-classify-objects");
+    robot.clickOn("#stage-extract").clickOn("#family-examples");
     for (String name : classes) {
       Waiting.type(robot, "#class-name", name + "\n");
     }
@@ -209,7 +209,7 @@ class SamplesWindowTest extends TownWindow {
   void samplesOfAPhotoWithoutAPlaceAreItsOwn(FxRobot robot) {
     openPhoto("first", 0);
     measureShown(robot);
-    robot.clickOn("#stage-extract").clickOn("#tool-classify-objects");
+    robot.clickOn("#stage-extract").clickOn("#family-examples");
     Waiting.type(robot, "#class-name", "bright\n");
     Waiting.type(robot, "#class-name", "dark\n");
     robot.type(KeyCode.DIGIT1);
@@ -233,7 +233,7 @@ class SamplesWindowTest extends TownWindow {
 
     openPhoto("second", 10);
     measureShown(robot);
-    robot.clickOn("#stage-extract").clickOn("#tool-classify-objects");
+    robot.clickOn("#stage-extract").clickOn("#family-examples");
     assertThat(counted()).as("those of the first are not here").isEqualTo("0 samples");
     robot.interact(() -> workspace().display().show(workspace().named("measure").orElseThrow()));
     assertThat(counted()).isEqualTo("4 samples");

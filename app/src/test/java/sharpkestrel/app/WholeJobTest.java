@@ -138,7 +138,7 @@ class WholeJobTest {
     robot.clickOn("#winnow-run");
     waiting.results(10);
 
-    robot.clickOn("#tool-outline").clickOn("#outline-run");
+    robot.clickOn("#family-outlines").clickOn("#outline-run");
     waiting.results(11);
 
     robot.clickOn("#stage-check").clickOn("#compare-run");

@@ -22,7 +22,8 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "absorb",
     stage = Stage.EXTRACT,
-    title = "Absorb patches",
+    family = "Classes",
+    title = "Absorb",
     makes = "Clean classes",
     does =
         "Makes clean areas of classified pixels, clusters or objects: what hangs together of a class and is smaller than it may be is"

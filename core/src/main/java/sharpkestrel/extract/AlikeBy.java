@@ -15,7 +15,7 @@ public record AlikeBy(
         does =
             "Outlines or points of the picked things, and of rejected ones where they have a class.",
         byHand = true,
-        suits = Suits.OBJECTS)
+        suits = {Suits.OBJECTS, Suits.POINTS})
     OutlineSet picks,
 
     @Setting(

@@ -20,7 +20,8 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "class-objects",
     stage = Stage.EXTRACT,
-    title = "Objects of classes",
+    family = "Classes",
+    title = "Class objects",
     makes = "Objects of classes",
     redrawsObjects = true,
     does =

@@ -22,6 +22,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "rules",
     stage = Stage.EXTRACT,
+    family = "Tests",
     title = "Rules",
     makes = "Classes by rules",
     does =
@@ -113,10 +114,7 @@ public record ClassifyByRules(
         .filter(name -> name != null && !names.contains(name))
         .distinct()
         .forEach(names::add);
-    List<String> colours = ClassMap.colours(names);
-    List<String> colourOf = classes.stream()
-        .map(name -> name == null ? null : colours.get(names.indexOf(name)))
-        .toList();
+    List<String> colourOf = ClassMap.coloursOf(classes, names);
     return objects.withTable(table.with(Arrays.asList(
         Table.Column.ofTexts(ClassMap.CLASS, "Class", classes),
         Table.Column.ofTexts(ClassMap.COLOUR, "Colour", colourOf),

@@ -1,9 +1,12 @@
 package sharpkestrel.extract;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import sharpkestrel.expr.Table;
+import sharpkestrel.extract.classmap.ClassMap;
 import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.Confusion;
 import sharpkestrel.geo.OutlineSet;
@@ -22,6 +25,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "classify-objects",
     stage = Stage.EXTRACT,
+    family = "Examples",
     title = "Classify objects",
     makes = "Classes",
     does =
@@ -35,7 +39,7 @@ public record ClassifyObjects(
         does = "Samples to learn from: outlines or points with a class.",
         optional = true,
         byHand = true,
-        suits = Suits.OBJECTS)
+        suits = {Suits.OBJECTS, Suits.POINTS})
     Optional<OutlineSet> samples,
 
     @In(does = "A model to classify by, in place of samples.", optional = true, byHand = true)
@@ -68,16 +72,46 @@ public record ClassifyObjects(
           + ". What it says of them is a guess: label some of them and learn again.");
     }
     return withClasses(
-        objects, classifier.classes(), classifier.shares(columns, job), leastProbability);
+        objects,
+        classifier.classes(),
+        colours(classifier.classes()),
+        classifier.shares(columns, job),
+        leastProbability);
+  }
+
+  /** Colours as samples have them, else in the order of the classes. */
+  private Map<String, String> colours(List<String> classes) {
+    Map<String, String> colours = new HashMap<>();
+    List<String> usual = ClassMap.colours(classes);
+    for (int k = 0; k < classes.size(); k++) {
+      colours.put(classes.get(k), usual.get(k));
+    }
+    samples
+        .map(OutlineSet::table)
+        .filter(table -> table.has(ClassMap.CLASS) && table.has(ClassMap.COLOUR))
+        .ifPresent(table -> {
+          for (int row = 0; row < table.rows(); row++) {
+            String colour = table.column(ClassMap.COLOUR).text(row);
+            if (!colour.isEmpty()) {
+              colours.put(table.column(ClassMap.CLASS).text(row), colour);
+            }
+          }
+        });
+    return colours;
   }
 
   /**
    * Objects with their classes.
    *
+   * @param colours of the classes by their names
    * @param shares rows of probabilities of the classes, one after another
    */
-  public static ObjectSet withClasses(
-      ObjectSet objects, List<String> classes, float[] shares, double least) {
+  private static ObjectSet withClasses(
+      ObjectSet objects,
+      List<String> classes,
+      Map<String, String> colours,
+      float[] shares,
+      double least) {
     int n = objects.count();
     int k = classes.size();
     List<String> said = new ArrayList<>();
@@ -95,7 +129,9 @@ public record ClassifyObjects(
       doubt[i] = Confusion.doubt(shares, i * k, k);
     }
     List<Table.Column> added = new ArrayList<>();
-    added.add(Table.Column.ofTexts("class", "Class", said));
+    added.add(Table.Column.ofTexts(ClassMap.CLASS, "Class", said));
+    added.add(Table.Column.ofTexts(
+        ClassMap.COLOUR, "Colour", said.stream().map(colours::get).toList()));
     added.add(new Table.Column("probability", "Probability", "", probability));
     added.add(new Table.Column("doubt", "Doubt", "", doubt));
     for (int c = 0; c < k; c++) {

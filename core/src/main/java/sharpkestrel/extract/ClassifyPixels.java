@@ -24,6 +24,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "classify-pixels",
     stage = Stage.EXTRACT,
+    family = "Examples",
     title = "Classify pixels",
     makes = "Probabilities",
     does =
@@ -37,7 +38,7 @@ public record ClassifyPixels(
         does = "Samples to learn from: outlines or points with a class.",
         optional = true,
         byHand = true,
-        suits = Suits.OBJECTS)
+        suits = {Suits.OBJECTS, Suits.POINTS})
     Optional<OutlineSet> samples,
 
     @In(does = "A model to classify by, in place of samples.", optional = true, byHand = true)

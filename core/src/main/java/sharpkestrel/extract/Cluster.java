@@ -35,6 +35,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "cluster",
     stage = Stage.EXTRACT,
+    family = "Clusters",
     title = "Cluster pixels",
     makes = "Clusters",
     does =

@@ -24,6 +24,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "cluster-objects",
     stage = Stage.EXTRACT,
+    family = "Clusters",
     title = "Cluster objects",
     makes = "Clustered objects",
     does =

@@ -9,6 +9,7 @@ import sharpkestrel.extract.everysize.BestSet;
 import sharpkestrel.extract.everysize.FinderSchool;
 import sharpkestrel.extract.everysize.NodeFeatures;
 import sharpkestrel.extract.everysize.NodeOverlap;
+import sharpkestrel.extract.everysize.Search;
 import sharpkestrel.extract.learner.Likeness;
 import sharpkestrel.extract.learner.Samples;
 import sharpkestrel.objects.ObjectSet;
@@ -27,7 +28,8 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "find-alike",
     stage = Stage.EXTRACT,
-    title = "More like this, every size",
+    family = "Every size",
+    title = "Find alike",
     makes = "Alike",
     does =
         "Ranks all nodes of the merge tree by how alike they are to one or a few picked things, and takes the set with the greatest total of"
@@ -63,7 +65,7 @@ public record FindAlike(
     if (chosen.length == 0) {
       job.warn("Nothing is so alike. Lower the least likeness.");
     }
-    return FindObjects.objects(
+    return Search.objects(
         tree,
         features,
         chosen,

@@ -1,22 +1,14 @@
 package sharpkestrel.extract;
 
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.IntStream;
-import sharpkestrel.expr.Table;
-import sharpkestrel.extract.everysize.BestSet;
 import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.everysize.FinderFile;
-import sharpkestrel.extract.everysize.NodeFeatures;
-import sharpkestrel.extract.learner.Classifier;
+import sharpkestrel.extract.everysize.Search;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
-import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
-import sharpkestrel.segment.MergeTree;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -27,6 +19,7 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "find-objects",
     stage = Stage.EXTRACT,
+    family = "Every size",
     title = "Find objects",
     makes = "Found",
     does =
@@ -56,19 +49,21 @@ public record FindObjects(
     @Setting(
         label = "Least score",
         does =
-            "Nodes that score less are not taken: the intersection over union that a node is thought to have with a wanted thing.",
+            "Nodes that score less are not taken: the intersection over union that a node is thought to have with a wanted thing; auto is"
+                + " 0.5, for models learned from some things only 0.3.",
         min = 0,
         max = 1,
-        initial = "0.5")
+        initial = "auto")
     double leastScore,
 
     @Setting(
         label = "Least probability",
         does =
-            "Nodes that are less surely of their likeliest class are not taken; more keeps classes purer and finds less.",
+            "Nodes that are less surely of their likeliest class are not taken; more keeps classes purer and finds less; auto is 0.3, for"
+                + " models learned from some things only 0.5.",
         min = 0,
         max = 1,
-        initial = "0.3")
+        initial = "auto")
     double leastProbability,
 
     @Setting(
@@ -83,98 +78,16 @@ public record FindObjects(
 
   @Override
   public ObjectSet run(Job job) {
-    Finder finder = model.orElseGet(FinderFile::ofRoofs);
-    NodeFeatures features = finder.features(scene, tree, job);
-    Finder.Said said = finder.of(features, job);
-    List<String> outside = finder.outside(features);
-    if (!outside.isEmpty()) {
+    Search search = Search.of(model.orElseGet(FinderFile::ofRoofs), tree, scene, job);
+    ObjectSet found = search.choose(
+        search.wanted(classes.stream().map(String::strip).toList()),
+        leastScore,
+        leastProbability,
+        leastArea);
+    if (found.count() == 0) {
       job.warn(
-          "This scene lies beyond what the model has seen ("
-              + finder.classifier().about()
-              + "): " + Classifier.shortList(outside)
-              + ". What it finds is a guess: look at some of it, or learn from outlines in this scene with 'learn-objects'.");
+          "Nothing was found: no node scores enough. Lower the least score, or label what is looked for in this scene and learn again.");
     }
-    return choose(finder, features, said, job);
-  }
-
-  private boolean[] wanted(Finder finder) {
-    List<String> known = finder.classes();
-    List<String> asked = classes.stream().map(String::strip).toList();
-    for (String each : asked) {
-      if (!known.contains(each)) {
-        throw new RasterException(
-            "The model does not know '" + each + "'; it finds " + String.join(", ", known) + ".");
-      }
-    }
-    boolean[] wanted = new boolean[known.size()];
-    for (int k = 0; k < wanted.length; k++) {
-      wanted[k] = asked.isEmpty() || asked.contains(known.get(k));
-    }
-    return wanted;
-  }
-
-  private ObjectSet choose(Finder finder, NodeFeatures features, Finder.Said said, Job job) {
-    Cut cut = tree;
-    boolean[] wanted = wanted(finder);
-    double[] scores = new double[features.count()];
-    double[] above = new double[scores.length];
-    for (int i = 0; i < scores.length; i++) {
-      boolean counts = wanted[said.classOf()[i]] && said.probability()[i] >= leastProbability;
-      scores[i] = counts ? said.score(i) : 0;
-      above[i] = scores[i] - leastScore;
-    }
-    MergeTree merges = cut.tree();
-    int[] chosen = Arrays.stream(BestSet.choose(merges, features.nodes(), above))
-        .filter(i -> features.areas()[i] >= leastArea)
-        .toArray();
-    if (chosen.length == 0) {
-      job.warn(
-          "Nothing was found: no node scores " + leastScore
-              + " or more. Lower the least score, or label what is looked for in this scene and learn again.");
-    }
-    List<String> names = new ArrayList<>();
-    for (int i : chosen) {
-      names.add(finder.classes().get(said.classOf()[i]));
-    }
-    return objects(
-        cut,
-        features,
-        chosen,
-        List.of(
-            Table.Column.ofTexts("class", "Class", names),
-            column("score", "Score", "", chosen, i -> scores[i]),
-            column("probability", "Probability", "", chosen, i -> said.probability()[i]),
-            column("fit", "Fit", "", chosen, i -> said.fit()[i])));
-  }
-
-  /**
-   * Nodes as objects, with their areas.
-   *
-   * @param chosen places among the features' nodes, none of which lies in another
-   * @param more columns with a value for each of them
-   */
-  static ObjectSet objects(Cut cut, NodeFeatures features, int[] chosen, List<Table.Column> more) {
-    int[] nodes = Arrays.stream(chosen).map(i -> features.nodes()[i]).toArray();
-    int[] ofLeaves = BestSet.ofLeaves(cut.tree(), nodes);
-    int[] rowOf = new int[ofLeaves.length + 1];
-    rowOf[0] = -1;
-    System.arraycopy(ofLeaves, 0, rowOf, 1, ofLeaves.length);
-    int[] ids = Arrays.stream(nodes).map(node -> node + 1).toArray();
-    List<Table.Column> columns = new ArrayList<>();
-    columns.add(
-        column("area", "Area", cut.ground().areaUnit(), chosen, i -> features.areas()[i]));
-    columns.addAll(more);
-    return new ObjectSet(
-        cut.superpixels(), rowOf, ids, new Table(chosen.length, columns), cut.ground());
-  }
-
-  private static Table.Column column(
-      String name,
-      String title,
-      String unit,
-      int[] chosen,
-      java.util.function.IntToDoubleFunction of) {
-    return new Table.Column(
-        name, title, unit, IntStream.of(chosen).mapToDouble(of).toArray());
+    return found;
   }
 }

@@ -21,6 +21,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "learn-classes",
     stage = Stage.EXTRACT,
+    family = "Examples",
     title = "Learn classes",
     makes = "Classifier",
     does =
@@ -35,7 +36,7 @@ public record LearnClasses(
             "Samples: outlines or points with a class. An object is a sample of the class that has more than half of it, or whose"
                 + " outline lies for more than half in it.",
         byHand = true,
-        suits = Suits.OBJECTS)
+        suits = {Suits.OBJECTS, Suits.POINTS})
     OutlineSet samples,
 
     @Group LearnBy by)

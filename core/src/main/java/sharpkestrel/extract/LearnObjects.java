@@ -26,6 +26,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "learn-objects",
     stage = Stage.EXTRACT,
+    family = "Every size",
     title = "Learn objects",
     makes = "Finder",
     does =

@@ -14,6 +14,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "learn-pixels",
     stage = Stage.EXTRACT,
+    family = "Examples",
     title = "Learn pixels",
     makes = "Pixel classifier",
     does =
@@ -22,7 +23,10 @@ import sharpkestrel.step.Suits;
 public record LearnPixels(
     @Group PixelScene in,
 
-    @In(does = "Samples: outlines or points with a class.", byHand = true, suits = Suits.OBJECTS)
+    @In(
+        does = "Samples: outlines or points with a class.",
+        byHand = true,
+        suits = {Suits.OBJECTS, Suits.POINTS})
     OutlineSet samples,
 
     @Group LearnPixelsBy by)

@@ -22,6 +22,7 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "class-map",
     stage = Stage.EXTRACT,
+    family = "Examples",
     title = "Class map",
     makes = "Class map",
     does =

@@ -16,12 +16,16 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Calls classes otherwise, several of them the same. */
 @StepInfo(
     id = "name-classes",
     stage = Stage.EXTRACT,
+    family = "Classes",
     title = "Name classes",
+    next = "Clusters without names.",
+    nextFor = Suits.CLUSTERS,
     makes = "Named classes",
     does =
         "Calls clusters or classes otherwise; those that get one name become one class. What has no new name keeps its own.")
@@ -46,6 +50,7 @@ public record NameClasses(
     implements Step<ObjectSet> {
 
   private static final String COLOUR = "#[0-9A-Fa-f]{6}";
+  private static final String NEAREST = "nearest";
 
   @Override
   public ObjectSet run(Job job) {
@@ -71,8 +76,22 @@ public record NameClasses(
         ClassMap.COLOUR,
         "Colour",
         after.stream().map(name -> name == null ? null : colourOf.get(name)).toList());
-    ObjectSet named = classes.withTable(classes.table().with(List.of(newClasses, newColours)));
+    Table table = classes.table().with(List.of(newClasses, newColours));
+    if (table.has(NEAREST) && table.column(NEAREST).isText()) {
+      table = table.with(List.of(renamed(table.column(NEAREST), renamed)));
+    }
+    ObjectSet named = classes.withTable(table);
     return ClassMap.isMap(classes) ? joined(named, colourOf, job) : named;
+  }
+
+  /** What is said of other classes calls them by their new names. */
+  private static Table.Column renamed(Table.Column column, Map<String, String> renamed) {
+    List<String> texts = new ArrayList<>();
+    for (int row = 0; row < column.values().length; row++) {
+      String now = renamed.getOrDefault(column.text(row), column.text(row));
+      texts.add(now.isEmpty() ? null : now);
+    }
+    return Table.Column.ofTexts(column.name(), column.title(), texts);
   }
 
   /** Of a class map each class is one object again. */

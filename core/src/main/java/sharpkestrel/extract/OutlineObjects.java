@@ -37,6 +37,7 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "outline",
     stage = Stage.EXTRACT,
+    family = "Outlines",
     title = "Outline",
     next = "Extracted, but not drawn as outlines yet.",
     makes = "Outlines",

@@ -20,7 +20,8 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "overlay-classes",
     stage = Stage.EXTRACT,
-    title = "Overlay classes",
+    family = "Classes",
+    title = "Overlay",
     makes = "All classes",
     does =
         "Lays what several passes found over each other into one class map: where they say different things the first one given counts, or"

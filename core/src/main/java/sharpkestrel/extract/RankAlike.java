@@ -23,6 +23,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "rank-alike",
     stage = Stage.EXTRACT,
+    family = "Tests",
     title = "More like this",
     makes = "Alike",
     does =

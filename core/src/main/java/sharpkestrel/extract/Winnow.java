@@ -18,6 +18,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "winnow",
     stage = Stage.EXTRACT,
+    family = "Tests",
     title = "Winnow",
     next = "Measured: what tells the wanted ones apart?",
     nextFor = Suits.MEASURED,

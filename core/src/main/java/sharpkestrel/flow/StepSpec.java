@@ -13,6 +13,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import org.locationtech.jts.geom.Geometry;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.RasterException;
@@ -311,6 +313,11 @@ public final class StepSpec {
     return info.stage();
   }
 
+  /** What steps of its stage it stands together with; empty where those are few. */
+  public String family() {
+    return info.family();
+  }
+
   public List<Input> inputs() {
     return inputs;
   }
@@ -403,7 +410,21 @@ public final class StepSpec {
       return Optional.empty();
     }
     Object fitting = ResultKinds.as(value, input.type());
+    if (fitting instanceof OutlineSet set && !input.suits().contains(Suits.POINTS)) {
+      requireAreas(input, set);
+    }
     return input.optional() ? Optional.of(fitting) : fitting;
+  }
+
+  private void requireAreas(Input input, OutlineSet set) {
+    for (int row = 0; row < set.count(); row++) {
+      Geometry shape = set.outlines().get(row);
+      if (shape.getDimension() < 2) {
+        throw new RasterException(
+            "The input '" + input.name() + "' of step '" + id() + "' takes areas, but feature "
+                + (row + 1) + " is a " + shape.getGeometryType() + ". Give polygons.");
+      }
+    }
   }
 
   private List<Object> several(Input input, Map<String, Object> given) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import sharpkestrel.expr.Table;
+import sharpkestrel.extract.classmap.ClassMap;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.GeoJson;
 import sharpkestrel.io.GeoTiffWriter;
@@ -29,7 +30,8 @@ final class ObjectsKind extends ResultKind<ObjectSet> {
 
   @Override
   public String describe(ObjectSet set) {
-    return set.count() + " objects, " + set.table().columns().size() + " features";
+    return set.count() + (ClassMap.isMap(set) ? " classes, " : " objects, ")
+        + set.table().columns().size() + " features";
   }
 
   @Override
@@ -39,14 +41,15 @@ final class ObjectsKind extends ResultKind<ObjectSet> {
 
   @Override
   public String note(ObjectSet set) {
-    return grouped(set.count()) + " objects";
+    return grouped(set.count()) + (ClassMap.isMap(set) ? " classes" : " objects");
   }
 
   @Override
   public boolean suits(ObjectSet set, Suits wanted) {
     return switch (wanted) {
       case UNMEASURED -> set.table().columns().size() <= 1;
-      case MEASURED -> set.table().columns().size() > 1;
+      case MEASURED -> set.table().columns().size() > 1 && !ClassMap.isMap(set);
+      case CLUSTERS -> ClassMap.hasUnnamedClusters(set);
       case OUTLINES -> false;
       default -> true;
     };

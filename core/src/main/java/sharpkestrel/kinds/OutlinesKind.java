@@ -16,7 +16,6 @@ import sharpkestrel.io.Layer;
 import sharpkestrel.place.FindOffsets;
 import sharpkestrel.place.fit.Fit;
 import sharpkestrel.raster.Job;
-import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Step;
 
 /** Shapes with a table: outlines of things, seams, places where a scene is off. */
@@ -93,9 +92,7 @@ final class OutlinesKind extends ResultKind<OutlineSet> {
   }
 
   /**
-   * Areas: rows without a shape are left out, which is said.
-   *
-   * @throws RasterException where there are lines or points instead
+   * Rows without a shape are left out, which is said. Whether lines and points serve is for the step to say that takes them.
    */
   @Override
   public OutlineSet read(Path file, Job job) {
@@ -103,13 +100,6 @@ final class OutlinesKind extends ResultKind<OutlineSet> {
     int[] shaped = IntStream.range(0, all.count())
         .filter(row -> !all.outlines().get(row).isEmpty())
         .toArray();
-    for (int row : shaped) {
-      Geometry shape = all.outlines().get(row);
-      if (shape.getDimension() < 2) {
-        throw new RasterException(file + ": feature " + (row + 1) + " is a "
-            + shape.getGeometryType() + ", but areas are wanted here. Give a file of polygons.");
-      }
-    }
     if (shaped.length == all.count()) {
       return all;
     }

@@ -153,7 +153,7 @@ final class RasterKind extends ResultKind<Raster> {
       case PLACED -> raster.grid().crs().isKnown();
       case ONE_BAND -> raster.bands().size() == 1;
       case SEVERAL_BANDS -> raster.bands().size() > 1;
-      case OBJECTS, UNMEASURED, MEASURED, OUTLINES -> false;
+      case OBJECTS, UNMEASURED, MEASURED, CLUSTERS, OUTLINES, POINTS -> false;
       case WITH_GAINS ->
         raster
             .attachments()

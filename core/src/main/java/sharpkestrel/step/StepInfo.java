@@ -17,6 +17,9 @@ public @interface StepInfo {
   /** For the panel and the trail. */
   String title();
 
+  /** What steps of its stage it stands together with, in a word or two; empty where the stage has few. */
+  String family() default "";
+
   /** One or two sentences: what it does, by which method. */
   String does();
 

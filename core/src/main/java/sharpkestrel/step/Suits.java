@@ -18,8 +18,12 @@ public enum Suits {
   UNMEASURED,
   /** Objects with features. */
   MEASURED,
+  /** Clusters that have no names of their own yet. */
+  CLUSTERS,
   /** Outlines of their own, not those that objects could have. */
   OUTLINES,
   /** For outlines: objects serve too, by their exact borders. */
-  OBJECTS
+  OBJECTS,
+  /** For outlines: points and lines serve too, not areas alone. */
+  POINTS
 }

@@ -364,4 +364,21 @@ class ClassMapStepsTest {
     assertThatThrownBy(() -> new ClassObjects(plain, List.of(), 0).run(Job.QUIET))
         .hasMessageContaining("have no classes");
   }
+
+  @Test
+  void pointsAreSamplesButNoAreas() {
+    OutlineSet points = new OutlineSet(
+        GRID.crs(),
+        List.of(new GeometryFactory()
+            .createPoint(new org.locationtech.jts.geom.Coordinate(512_010, 6_701_990))),
+        new Table(1, List.of(Table.Column.ofTexts("class", "Class", List.of("water")))));
+
+    assertThatThrownBy(() ->
+            StepCatalogue.get("cluster").make(Map.of("scene", shore(), "within", points), Map.of()))
+        .hasMessageContaining("'within'")
+        .hasMessageContaining("feature 1 is a Point");
+    assertThat(StepCatalogue.get("classify-pixels")
+            .make(Map.of("scene", shore(), "samples", points), Map.of()))
+        .isInstanceOf(ClassifyPixels.class);
+  }
 }

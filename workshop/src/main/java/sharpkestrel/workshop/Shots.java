@@ -158,7 +158,7 @@ final class Shots {
       typeTests();
     });
     step(this::idle, () -> {
-      click("#tool-classify-objects");
+      click("#family-examples");
       near();
     });
     step(this::idle, this::labelSome);

@@ -1,6 +1,7 @@
 package sharpkestrel.app.bench;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Predicate;
 import javafx.beans.property.ReadOnlyDoubleProperty;
@@ -32,10 +33,15 @@ public final class Bench extends VBox {
   private static final double FOLDED = 32;
   private static final double LIFTED = 560;
 
+  /** Between tabs, and where there are many. */
+  private static final double APART = 14;
+
+  private static final double CLOSE = 9;
+
   private final Workspace workspace;
   private final PictureView picture;
   private final List<Tool> tools;
-  private final HBox head = new HBox(14);
+  private final HBox head = new HBox(APART);
   private final StackPane content = new StackPane();
   private final ReadOnlyDoubleWrapper restingHeight = new ReadOnlyDoubleWrapper(OPEN);
   private final ReadOnlyObjectWrapper<Tool> inHand = new ReadOnlyObjectWrapper<>();
@@ -169,12 +175,22 @@ public final class Bench extends VBox {
   private void showHead() {
     head.getChildren().clear();
     Stage stage = workspace.display().stageProperty().get();
-    tools.stream()
+    List<Tool> here = tools.stream()
         .filter(tool -> tool.stage().filter(stage::equals).isPresent())
+        .toList();
+    String family = inHand() != null && here.contains(inHand())
+        ? inHand().family()
+        : here.isEmpty() ? "" : here.getFirst().family();
+    List<String> families = here.stream().map(Tool::family).distinct().toList();
+    head.setSpacing(families.size() > 1 ? CLOSE : APART);
+    if (families.size() > 1) {
+      families.forEach(each -> head.getChildren().add(familyTab(each, here, each.equals(family))));
+      head.getChildren().add(bar());
+    }
+    here.stream()
+        .filter(tool -> tool.family().equals(family))
         .forEach(tool -> head.getChildren().add(tab(tool)));
-    Region bar = new Region();
-    bar.getStyleClass().add("tab-bar");
-    head.getChildren().add(bar);
+    head.getChildren().add(bar());
     tools.stream()
         .filter(tool -> tool.stage().isEmpty())
         .forEach(tool -> head.getChildren().add(tab(tool)));
@@ -184,6 +200,26 @@ public final class Bench extends VBox {
     fold.setId("fold");
     fold.setOnAction(e -> toggleFold());
     head.getChildren().addAll(gap, fold);
+  }
+
+  private static Region bar() {
+    Region bar = new Region();
+    bar.getStyleClass().add("tab-bar");
+    return bar;
+  }
+
+  /** Takes the first tool of a family in hand, of those that have something to work on. */
+  private Button familyTab(String family, List<Tool> here, boolean isInHand) {
+    Button tab = tab(family, isInHand);
+    tab.getStyleClass().add("family");
+    tab.setId("family-" + family.toLowerCase(Locale.ROOT).replace(' ', '-'));
+    List<Tool> own = here.stream().filter(tool -> tool.family().equals(family)).toList();
+    tab.setOnAction(e -> {
+      picture.trials().clearTrial();
+      chosen = true;
+      take(first(own, this::hasInputs).orElse(own.getFirst()));
+    });
+    return tab;
   }
 
   private Button tab(Tool tool) {

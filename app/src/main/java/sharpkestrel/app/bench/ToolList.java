@@ -14,11 +14,12 @@ import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.builtup.BuiltUpTool;
 import sharpkestrel.app.tools.classes.ClassesTool;
 import sharpkestrel.app.tools.compare.CompareTool;
+import sharpkestrel.app.tools.find.FindTool;
 import sharpkestrel.app.tools.mosaic.MosaicTool;
 import sharpkestrel.app.tools.pansharpen.PansharpenTool;
 import sharpkestrel.app.tools.pick.PickTool;
 import sharpkestrel.app.tools.profile.ProfileTool;
-import sharpkestrel.app.tools.samples.SamplesTool;
+import sharpkestrel.app.tools.samples.SampleTools;
 import sharpkestrel.app.tools.segment.SegmentTool;
 import sharpkestrel.app.tools.stack.StackTool;
 import sharpkestrel.app.tools.texture.TextureTool;
@@ -33,7 +34,8 @@ final class ToolList {
   private ToolList() {}
 
   private static List<Tool> own(Desk desk) {
-    return List.of(
+    List<Tool> own = new ArrayList<>(SampleTools.of(desk));
+    own.addAll(List.of(
         new StackTool(desk),
         new TieTool(desk),
         new MosaicTool(desk),
@@ -44,12 +46,13 @@ final class ToolList {
         new SegmentTool(desk),
         new PickTool(desk),
         new WinnowTool(desk),
-        new SamplesTool(desk),
+        new FindTool(desk),
         new ClassesTool(desk),
         new CompareTool(desk),
         new TableTool(desk),
         new PlotsTool(desk),
-        new RunSheetTool(desk));
+        new RunSheetTool(desk)));
+    return own;
   }
 
   /** In the order of the work; those of every stage, and those that stand for no step, behind the others. */

@@ -20,6 +20,7 @@ public abstract class Tool {
   private final String id;
   private final String title;
   private final Stage stage;
+  private final String family;
   private final Watch watch = new Watch();
   private Node panel;
 
@@ -27,14 +28,19 @@ public abstract class Tool {
    * @param stage at whose head it stands; null for every one
    */
   protected Tool(String id, String title, Stage stage) {
+    this(id, title, stage, "");
+  }
+
+  private Tool(String id, String title, Stage stage, String family) {
     this.id = id;
     this.title = title;
     this.stage = stage;
+    this.family = family;
   }
 
   /** The tool of a step. */
   protected Tool(StepSpec step) {
-    this(step.id(), step.title(), step.stage());
+    this(step.id(), step.title(), step.stage(), step.family());
   }
 
   public final String id() {
@@ -48,6 +54,11 @@ public abstract class Tool {
   /** The stage at whose head it stands; empty for every one. */
   public final Optional<Stage> stage() {
     return Optional.ofNullable(stage);
+  }
+
+  /** Which tools of its stage it stands together with; empty where those are few. */
+  public final String family() {
+    return family;
   }
 
   /** The steps that are run from this tool and have none of their own. */

@@ -8,6 +8,7 @@ import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.viewer.Drawing.Drawn;
 import sharpkestrel.check.Scores;
+import sharpkestrel.extract.classmap.ClassMap;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.segment.Cut;
@@ -53,7 +54,9 @@ final class Drawings {
   private static Drawing objects(ObjectSet set, Result result) {
     ObjectPaint paint = ObjectPaint.of(set);
     if (ClassFill.has(set)) {
-      return Drawing.of(set.labels(), paint.coloured(ClassFill.of(set), new boolean[set.count()]));
+      // borders of single pixels would hide a map
+      boolean[] bordered = ClassMap.isMap(set) ? new boolean[set.count()] : paint.bordered();
+      return Drawing.of(set.labels(), paint.coloured(ClassFill.of(set), bordered));
     }
     boolean extracted = result != null && result.stage() == Stage.EXTRACT;
     return Drawing.of(set.labels(), extracted ? paint.standingOut() : paint);

@@ -48,6 +48,21 @@ public record ClassMap(
   }
 
   /**
+   * The colour of each of some things by its class.
+   *
+   * @param names of the things' classes; null for none
+   * @param classes all there are, in the order in which colours are given
+   */
+  public static List<String> coloursOf(List<String> names, List<String> classes) {
+    List<String> colours = colours(classes);
+    List<String> found = new ArrayList<>();
+    for (String name : names) {
+      found.add(name == null ? null : colours.get(classes.indexOf(name)));
+    }
+    return found;
+  }
+
+  /**
    * The classes of objects, whichever of them they are; colours as they have them.
    *
    * @throws RasterException where they have no classes
@@ -99,8 +114,19 @@ public record ClassMap(
       return false;
     }
     Table.Column classes = set.table().column(CLASS);
-    return set.count() == classes.categories().size()
+    return set.table().has(COLOUR)
+        && set.table().has("share")
+        && set.count() == classes.categories().size()
         && Arrays.stream(classes.values()).distinct().count() == set.count();
+  }
+
+  /** Whether most classes are clusters that nobody has named. */
+  public static boolean hasUnnamedClusters(ObjectSet set) {
+    if (!set.table().has(CLASS) || !set.table().column(CLASS).isText()) {
+      return false;
+    }
+    List<String> names = set.table().column(CLASS).categories();
+    return 2 * names.stream().filter(name -> name.matches("cluster \\d+")).count() > names.size();
   }
 
   /** What is done with some rows of a grid. */

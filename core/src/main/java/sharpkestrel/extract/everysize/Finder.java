@@ -26,11 +26,19 @@ import sharpkestrel.segment.learn.Card;
  * @param card what scenes it has seen
  * @param classifier whose first class is what is none of the others
  * @param fit what intersection over union a node would have
+ * @param fromSome whether it was learned where only some of what there is had been outlined
  */
-public record Finder(Card card, Classifier classifier, Fit fit) {
+public record Finder(Card card, Classifier classifier, Fit fit, boolean fromSome) {
 
   /** Name of the class of what is not looked for. */
   public static final String OTHER = "other";
+
+  /** What was chosen on surveys 8 and 9, and with clicks in surveys 5 and 6. */
+  private static final double LEAST_SCORE = 0.5;
+
+  private static final double LEAST_PROBABILITY = 0.3;
+  private static final double LEAST_SCORE_OF_SOME = 0.3;
+  private static final double LEAST_PROBABILITY_OF_SOME = 0.5;
 
   private static final int HARD = 1500;
   private static final double LIKE = 0.05;
@@ -48,6 +56,16 @@ public record Finder(Card card, Classifier classifier, Fit fit) {
     public double score(int i) {
       return Math.clamp(fit[i], 0, 1);
     }
+  }
+
+  /** The score from which on nodes are usually taken. */
+  public double usualScore() {
+    return fromSome ? LEAST_SCORE_OF_SOME : LEAST_SCORE;
+  }
+
+  /** The probability from which on they are. */
+  public double usualProbability() {
+    return fromSome ? LEAST_PROBABILITY_OF_SOME : LEAST_PROBABILITY;
   }
 
   /** What it finds. */
@@ -149,7 +167,11 @@ public record Finder(Card card, Classifier classifier, Fit fit) {
       }
       Classifier classifier = classifier(rows);
       job.progress("Learning every size", 2, 3);
-      return new Finder(card(), classifier, Fit.learn(examples(near), overlaps(near), seed, job));
+      return new Finder(
+          card(),
+          classifier,
+          Fit.learn(examples(near), overlaps(near), seed, job),
+          schools.stream().anyMatch(FinderSchool::isPartial));
     }
 
     private Card card() {

@@ -17,6 +17,8 @@ public final class FinderFile {
 
   private static final String KIND = "finder";
 
+  private static final String LABELLED = "labelled";
+  private static final String SOME = "some";
   private static final String ROOFS = "roofs.json";
 
   private FinderFile() {}
@@ -37,6 +39,9 @@ public final class FinderFile {
 
   private static ObjectNode of(Finder finder) {
     ObjectNode root = Json.object().put("kind", KIND);
+    if (finder.fromSome()) {
+      root.put(LABELLED, SOME);
+    }
     root.set("card", CardJson.of(finder.card()));
     root.set("classifier", ClassifierFile.of(finder.classifier()));
     put(root.putObject("fit"), finder.fit());
@@ -74,7 +79,8 @@ public final class FinderFile {
       return new Finder(
           CardJson.read(root.path("card"), IllegalArgumentException::new),
           ClassifierFile.of(root.path("classifier"), where),
-          fit(root.path("fit")));
+          fit(root.path("fit")),
+          root.path(LABELLED).asText().equals(SOME));
     } catch (IllegalArgumentException damaged) {
       throw new FileFormatException(
           where + " is damaged: " + damaged.getMessage() + ". Learn it again from its outlines.");

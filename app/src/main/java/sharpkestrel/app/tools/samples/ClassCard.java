@@ -21,10 +21,10 @@ import sharpkestrel.raster.RasterException;
 /** The classes with their digits and counts: added, called otherwise, taken away, and the one in hand. */
 final class ClassCard {
 
-  private static final double WIDTH = 250;
+  private static final double WIDTH = 232;
 
   private final Desk desk;
-  private final SamplesModel model;
+  private final Labelling model;
   private final GridPane rows = new GridPane(8, 5);
   private final TextField name = new TextField();
   private final Card card;
@@ -32,7 +32,7 @@ final class ClassCard {
   private final List<Label> counts = new ArrayList<>();
   private ClassList shown;
 
-  ClassCard(Desk desk, SamplesModel model) {
+  ClassCard(Desk desk, Labelling model) {
     this.desk = desk;
     this.model = model;
     Label heading = new Label("Classes");

@@ -14,6 +14,12 @@ record Ground(CrsName crs, String scene) {
 
   private static final int LONGEST = 40;
 
+  /** That of the picture that a result shows. */
+  static Ground of(Result result) {
+    CrsName crs = result.backdrop().grid().crs();
+    return new Ground(crs, crs.isKnown() ? "" : result.source().name());
+  }
+
   /** That of the objects that a result holds. */
   static Ground of(Result result, ObjectSet objects) {
     CrsName crs = objects.labels().grid().crs();

@@ -25,6 +25,7 @@ final class KeptSamples {
   private static final String NAME = "samples-";
   private static final String LOG = ".jsonl";
   private static final String CLASS = "class";
+  private static final String COLOUR = "colour";
   private static final String SCENE = "scene";
   private static final String SOURCE = "source";
 
@@ -93,7 +94,11 @@ final class KeptSamples {
     samples.put(ground, List.copyOf(all));
   }
 
-  void write(Ground ground, List<Sample> samples) {
+  /** Writes samples, with the colours of their classes for who draws them. */
+  void write(Ground ground, List<Sample> samples, ClassList classes) {
+    List<String> colours = samples.stream()
+        .map(s -> classes.of(s.ofClass()).map(ClassList.Entry::colour).orElse(null))
+        .toList();
     Layer layer = new Layer(
         "samples",
         ground.crs(),
@@ -102,6 +107,7 @@ final class KeptSamples {
             samples.size(),
             List.of(
                 texts(CLASS, "Class", samples.stream().map(Sample::ofClass).toList()),
+                texts(COLOUR, "Colour", colours),
                 texts(SCENE, "Scene", samples.stream().map(Sample::scene).toList()),
                 texts(
                     SOURCE, "Source", samples.stream().map(s -> ground.scene()).toList()))),

@@ -156,11 +156,11 @@ final class SampleBook {
     samples.set(newSamples);
     newSamples.forEach((ground, list) -> {
       if (list != before.get(ground)) {
-        kept.write(ground, list);
+        kept.write(ground, list, newClasses);
       }
     });
     before.keySet().stream()
         .filter(ground -> !newSamples.containsKey(ground))
-        .forEach(ground -> kept.write(ground, List.of()));
+        .forEach(ground -> kept.write(ground, List.of(), newClasses));
   }
 }

@@ -20,7 +20,6 @@ import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.LearnClasses;
-import sharpkestrel.extract.learner.ClassList;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.NextQuestion;
 import sharpkestrel.geo.OutlineSet;
@@ -33,7 +32,7 @@ import sharpkestrel.raster.Window;
  * Labelling what pane A shows, and what that says of all its objects: learned anew after each change, the picture first, what it is
  * worth after it. Put away it asks nothing.
  */
-final class SamplesModel {
+final class SamplesModel implements Labelling {
 
   private static final long SEED = 1;
 
@@ -63,18 +62,14 @@ final class SamplesModel {
   /** An object under the mouse. */
   private record Under(int row, Geometry outline) {}
 
-  SamplesModel(Workspace workspace, Watch watch) {
+  SamplesModel(Workspace workspace, Watch watch, SampleBook book) {
     this.workspace = workspace;
-    book = new SampleBook(workspace);
+    this.book = book;
     watch.on(workspace.display().paneAProperty(), now -> follow());
     learner.addListener((p, before, now) -> learn());
     book.samplesProperty().addListener((p, before, now) -> learn());
-    book.classesProperty().addListener((p, before, now) -> {
-      if (now.of(current.get()).isEmpty()) {
-        current.set(
-            now.classes().stream().map(ClassList.Entry::name).findFirst().orElse(""));
-      }
-    });
+    book.classesProperty().addListener((p, before, now) -> keepCurrent());
+    keepCurrent();
     follow();
   }
 
@@ -99,12 +94,13 @@ final class SamplesModel {
     workspace.lanes().trial().drop(kind(what));
   }
 
-  SampleBook book() {
+  @Override
+  public SampleBook book() {
     return book;
   }
 
-  /** The class that a click gives. */
-  StringProperty currentProperty() {
+  @Override
+  public StringProperty currentProperty() {
     return current;
   }
 
@@ -134,8 +130,8 @@ final class SamplesModel {
     return book.path(ground);
   }
 
-  /** Samples that lie in what pane A shows. */
-  List<Sample> here() {
+  @Override
+  public List<Sample> here() {
     return ground == null ? List.of() : book.of(ground);
   }
 
@@ -166,29 +162,9 @@ final class SamplesModel {
     learn();
   }
 
-  void addClass(String name) {
-    book.addClass(name);
-    current.set(name);
-  }
-
-  void rename(String name, String newName) {
-    boolean inHandNow = current.get().equals(name);
-    book.rename(name, newName);
-    if (inHandNow) {
-      current.set(newName);
-    }
-  }
-
-  /** A digit: answers the question, or chooses the class that clicks give. */
-  void digit(int digit) {
-    book.classesProperty().get().classes().stream()
-        .filter(each -> each.digit() == digit)
-        .findFirst()
-        .ifPresent(each -> give(each.name()));
-  }
-
   /** Answers the question, where there is one; clicks give this class from now on. */
-  void give(String ofClass) {
+  @Override
+  public void give(String ofClass) {
     current.set(ofClass);
     Question open = question.get();
     if (open != null) {

@@ -3,6 +3,7 @@ package sharpkestrel.app.tools.samples;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import sharpkestrel.app.tools.Desk;
@@ -17,18 +18,20 @@ public final class SamplesTool extends Tool {
   private static final int MOST_DIGITS = 9;
 
   private final Desk desk;
+  private final Supplier<SampleBook> book;
   private SamplesModel model;
   private SampleMarks marks;
   private SamplesPanel panel;
 
-  public SamplesTool(Desk desk) {
+  SamplesTool(Desk desk, Supplier<SampleBook> book) {
     super(StepCatalogue.get("classify-objects"));
     this.desk = desk;
+    this.book = book;
   }
 
   @Override
   protected Node makePanel() {
-    model = new SamplesModel(desk.workspace(), watch());
+    model = new SamplesModel(desk.workspace(), watch(), book.get());
     marks = new SampleMarks(desk.workspace(), model);
     panel = new SamplesPanel(desk, watch(), model);
     return panel;

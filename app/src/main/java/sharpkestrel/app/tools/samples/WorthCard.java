@@ -106,13 +106,13 @@ final class WorthCard {
     return grid;
   }
 
-  private static String f1(Confusion confusion, String ofClass) {
+  static String f1(Confusion confusion, String ofClass) {
     double f1 = confusion.f1(confusion.classes().indexOf(ofClass));
     return Double.isNaN(f1) ? "" : String.format(Locale.ROOT, "F1 %.2f", f1);
   }
 
   /** The commonest mistake, in words. */
-  private static Optional<String> mistake(Confusion confusion) {
+  static Optional<String> mistake(Confusion confusion) {
     double most = 0;
     String text = null;
     for (int k = 0; k < confusion.counts().length; k++) {

@@ -1,0 +1,194 @@
+package sharpkestrel.app.tools.samples;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.util.GeometryFixer;
+import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
+import sharpkestrel.app.viewer.PaneTool;
+import sharpkestrel.app.viewer.Ring;
+import sharpkestrel.raster.Affine;
+
+/**
+ * Areas drawn in the picture: a drag draws one by hand, clicks set corners that Enter, a click on the first or a second click on the last
+ * closes; of one corner it is a point, of two a line. A click with Alt takes a sample away.
+ */
+final class AreaMarks implements PaneTool {
+
+  private static final Color HALO = Color.rgb(20, 22, 24, 0.75);
+  private static final double DOT = 3;
+  private static final GeometryFactory SHAPES = new GeometryFactory();
+
+  /** Pixels of the scene by which a line drawn by hand may be straightened. */
+  private static final double STRAIGHT = 0.4;
+
+  private final AreasModel model;
+  private final Runnable repaint;
+  private final List<Coordinate> corners = new ArrayList<>();
+  private final List<Coordinate> drawn = new ArrayList<>();
+  private double reach = 1;
+
+  /**
+   * @param repaint draws the picture again
+   */
+  AreaMarks(AreasModel model, Runnable repaint) {
+    this.model = model;
+    this.repaint = repaint;
+  }
+
+  @Override
+  public boolean isInHand() {
+    return model.hasGround();
+  }
+
+  @Override
+  public boolean wantsGlass() {
+    return false;
+  }
+
+  private Affine toGround() {
+    return model.scene().map(scene -> scene.grid().affine()).orElse(Affine.IDENTITY);
+  }
+
+  private Coordinate ground(double col, double row) {
+    Affine affine = toGround();
+    return new Coordinate(affine.x(col, row), affine.y(col, row));
+  }
+
+  @Override
+  public void draw(GraphicsContext g, boolean inB, Affine toScreen) {
+    if (inB || !model.hasGround()) {
+      return;
+    }
+    Affine map = toScreen.after(toGround().inverse());
+    for (Sample sample : model.here()) {
+      Color colour = model.book().colourOf(sample.ofClass());
+      if (sample.outline().getDimension() == 2) {
+        Ring.draw(g, sample.outline(), map, colour);
+      } else {
+        dots(g, List.of(sample.outline().getCoordinates()), map, colour);
+      }
+    }
+    List<Coordinate> now = drawn.isEmpty() ? corners : drawn;
+    Color colour = model.book().colourOf(model.currentProperty().get());
+    if (now.size() > 1) {
+      Ring.draw(g, now.toArray(Coordinate[]::new), map, colour);
+    }
+    dots(g, corners, map, colour);
+  }
+
+  private static void dots(GraphicsContext g, List<Coordinate> places, Affine map, Color colour) {
+    for (Coordinate at : places) {
+      double x = map.x(at.x, at.y);
+      double y = map.y(at.x, at.y);
+      g.setFill(HALO);
+      g.fillOval(x - DOT - 1, y - DOT - 1, 2 * DOT + 2, 2 * DOT + 2);
+      g.setFill(colour);
+      g.fillOval(x - DOT, y - DOT, 2 * DOT, 2 * DOT);
+    }
+  }
+
+  @Override
+  public boolean grab(boolean inB, double col, double row, double newReach) {
+    reach = newReach;
+    drawn.clear();
+    if (inB || !corners.isEmpty()) {
+      return false;
+    }
+    drawn.add(ground(col, row));
+    return true;
+  }
+
+  @Override
+  public void drag(boolean inB, double col, double row) {
+    drawn.add(ground(col, row));
+    repaint.run();
+  }
+
+  @Override
+  public void let() {
+    List<Coordinate> line = List.copyOf(drawn);
+    drawn.clear();
+    if (line.size() > 2) {
+      add(area(line));
+    }
+    repaint.run();
+  }
+
+  @Override
+  public void click(boolean inB, double col, double row) {
+    click(inB, col, row, Click.PLAIN);
+  }
+
+  @Override
+  public void click(boolean inB, double col, double row, Click how) {
+    drawn.clear();
+    if (inB) {
+      return;
+    }
+    Coordinate at = ground(col, row);
+    double near = reach * pixel();
+    if (how == Click.LEAVE_OUT) {
+      model.removeAt(at, near);
+    } else if (!corners.isEmpty()
+        && (at.distance(corners.getLast()) <= near
+            || corners.size() > 2 && at.distance(corners.getFirst()) <= near)) {
+      finish();
+    } else {
+      corners.add(at);
+    }
+    repaint.run();
+  }
+
+  private double pixel() {
+    Affine affine = toGround();
+    return Math.sqrt(Math.abs(affine.a() * affine.e() - affine.b() * affine.d()));
+  }
+
+  private Geometry area(List<Coordinate> line) {
+    List<Coordinate> ring = new ArrayList<>(line);
+    ring.add(line.getFirst());
+    Geometry area = SHAPES.createPolygon(ring.toArray(Coordinate[]::new));
+    // a line that crosses itself leaves what it goes around
+    return GeometryFixer.fix(DouglasPeuckerSimplifier.simplify(area, STRAIGHT * pixel()));
+  }
+
+  private void add(Geometry shape) {
+    if (!shape.isEmpty()) {
+      model.add(shape);
+    }
+  }
+
+  /** Closes what has corners. */
+  void finish() {
+    List<Coordinate> now = List.copyOf(corners);
+    corners.clear();
+    if (now.size() == 1) {
+      add(SHAPES.createPoint(now.getFirst()));
+    } else if (now.size() == 2) {
+      add(SHAPES.createLineString(now.toArray(Coordinate[]::new)));
+    } else if (now.size() > 2) {
+      add(area(now));
+    }
+    repaint.run();
+  }
+
+  /** Takes the last corner back. */
+  void back() {
+    if (!corners.isEmpty()) {
+      corners.removeLast();
+      repaint.run();
+    }
+  }
+
+  /** Gives up what has no class yet. */
+  void drop() {
+    corners.clear();
+    drawn.clear();
+    repaint.run();
+  }
+}

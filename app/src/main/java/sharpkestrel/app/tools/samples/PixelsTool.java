@@ -1,0 +1,76 @@
+package sharpkestrel.app.tools.samples;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.Tool;
+import sharpkestrel.app.tools.ToolKey;
+import sharpkestrel.app.viewer.PaneTool;
+import sharpkestrel.flow.StepCatalogue;
+
+/** Areas drawn for some classes, and every other pixel told by them. */
+public final class PixelsTool extends Tool {
+
+  private static final int MOST_DIGITS = 9;
+
+  private final Desk desk;
+  private final Supplier<SampleBook> book;
+  private AreaMarks marks;
+  private AreasModel model;
+  private PixelsPanel panel;
+
+  PixelsTool(Desk desk, Supplier<SampleBook> book) {
+    super(StepCatalogue.get("classify-pixels"));
+    this.desk = desk;
+    this.book = book;
+  }
+
+  @Override
+  protected Node makePanel() {
+    model = new AreasModel(desk.workspace(), watch(), book.get());
+    marks = new AreaMarks(model, desk.picture()::repaint);
+    panel = new PixelsPanel(desk, watch(), model);
+    return panel;
+  }
+
+  @Override
+  public Optional<PaneTool> inPicture() {
+    return Optional.ofNullable(marks);
+  }
+
+  @Override
+  public List<ToolKey> keys() {
+    List<ToolKey> keys = new ArrayList<>();
+    for (int k = 1; k <= MOST_DIGITS; k++) {
+      int digit = k;
+      keys.add(new ToolKey(
+          KeyCode.getKeyCode(String.valueOf(k)),
+          "class " + k + ": what is drawn has it",
+          () -> model.digit(digit)));
+    }
+    keys.add(new ToolKey(
+        KeyCode.ENTER, "close what has corners: a point, a line or an area", () -> marks.finish()));
+    keys.add(new ToolKey(KeyCode.BACK_SPACE, "take the last corner back", () -> marks.back()));
+    return keys;
+  }
+
+  @Override
+  protected void shown() {
+    panel.setInHand(true);
+  }
+
+  @Override
+  protected void hidden() {
+    panel.setInHand(false);
+    marks.drop();
+  }
+
+  @Override
+  public void drop() {
+    marks.drop();
+  }
+}
