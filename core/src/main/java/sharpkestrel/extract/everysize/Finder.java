@@ -81,7 +81,8 @@ public record Finder(Card card, Classifier classifier, Fit fit, boolean fromSome
   /** In what a scene differs from all that it has seen, each as a clause; none where it does not. */
   public List<String> outside(NodeFeatures features) {
     List<String> differs = new ArrayList<>(card.outside(features.card()));
-    if (differs.isEmpty()) {
+    // a few labels have not seen most of their own scene either
+    if (differs.isEmpty() && !fromSome) {
       differs.addAll(classifier.outside(classifier.columns(features.names(), features.columns())));
     }
     return differs;
