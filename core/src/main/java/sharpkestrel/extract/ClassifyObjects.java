@@ -28,6 +28,7 @@ import sharpkestrel.step.Suits;
     family = "Examples",
     title = "Classify objects",
     makes = "Classes",
+    version = 2,
     does =
         "Gives every object a class with its probability, by samples in the scene or by a model that was learned before. Each object"
             + " also has the probability of every class, and its doubt: the second probability over the first.")

@@ -22,6 +22,7 @@ import sharpkestrel.step.StepInfo;
     family = "Every size",
     title = "Find objects",
     makes = "Found",
+    version = 2,
     does =
         "Scores all nodes of the merge tree, not one cut, and takes the set with the greatest total score of which none lies in another:"
             + " sheds, houses and halls come out each at its size. What to look for comes from a model.")

@@ -29,6 +29,7 @@ import sharpkestrel.step.Suits;
     family = "Every size",
     title = "Learn objects",
     makes = "Finder",
+    version = 2,
     does =
         "Learns what things look like, whatever their size, from a scene in which all of them have been outlined, or some of them and some of"
             + " what is something else: nodes of the tree that fit an outline are right. 'find-objects' looks for them in this and other"

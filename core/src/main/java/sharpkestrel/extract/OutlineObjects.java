@@ -41,6 +41,7 @@ import sharpkestrel.step.StepInfo;
     title = "Outline",
     next = "Extracted, but not drawn as outlines yet.",
     makes = "Outlines",
+    version = 2,
     does =
         "Turns objects into outlines: objects that touch are joined (the lit and the shaded side of one roof), borders"
             + " traced exactly, narrow parts cut off, small holes filled, then simplified or squared. Each outline has"

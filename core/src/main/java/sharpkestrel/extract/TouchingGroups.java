@@ -1,13 +1,15 @@
 package sharpkestrel.extract;
 
 import java.util.Arrays;
+import sharpkestrel.expr.Table;
+import sharpkestrel.extract.classmap.ClassMap;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Cancellation;
 import sharpkestrel.raster.DisjointSets;
 import sharpkestrel.raster.Window;
 
 /**
- * Objects that share a pixel side, joined: the lit and the shaded half of one roof. One pass over the labels, two rows
+ * Objects that share a pixel side, joined: the lit and the shaded half of one roof; where objects have classes, those of one. One pass over the labels, two rows
  * at a time; groups are numbered by their first object.
  */
 final class TouchingGroups {
@@ -37,6 +39,7 @@ final class TouchingGroups {
     int width = objects.labels().grid().width();
     int height = objects.labels().grid().height();
     int[] rowOf = objects.rowOf();
+    double[] classOf = classes(objects);
     int[] above = new int[width];
     int[] here = new int[width];
     Arrays.fill(above, -1);
@@ -55,10 +58,14 @@ final class TouchingGroups {
         right[object] = Math.max(right[object], x);
         top[object] = Math.min(top[object], y);
         bottom[object] = y;
-        if (join && above[x] >= 0 && above[x] != object) {
+        if (join && above[x] >= 0 && above[x] != object && classOf[above[x]] == classOf[object]) {
           sets.unite(above[x], object);
         }
-        if (join && x > 0 && here[x - 1] >= 0 && here[x - 1] != object) {
+        if (join
+            && x > 0
+            && here[x - 1] >= 0
+            && here[x - 1] != object
+            && classOf[here[x - 1]] == classOf[object]) {
           sets.unite(here[x - 1], object);
         }
       }
@@ -79,6 +86,17 @@ final class TouchingGroups {
       bounds[group[i]] = own == null ? all : all == null ? own : around(all, own);
     }
     return new TouchingGroups(group, Arrays.copyOf(bounds, count));
+  }
+
+  /** For each object a number of its class; the same for all that have none. */
+  private static double[] classes(ObjectSet objects) {
+    double[] classOf = new double[objects.count()];
+    Table table = objects.table();
+    if (table.has(ClassMap.CLASS) && table.column(ClassMap.CLASS).isText()) {
+      double[] values = table.values(ClassMap.CLASS);
+      Arrays.setAll(classOf, row -> Double.isNaN(values[row]) ? -1 : values[row]);
+    }
+    return classOf;
   }
 
   int count() {

@@ -166,6 +166,11 @@ class ClassMapStepsTest {
     assertThat(areaOf(objects, "sand")).isCloseTo(areaOf(clean, "sand"), within(1e-9));
     OutlineSet outlines = (OutlineSet) ResultKinds.as(objects, OutlineSet.class);
     assertThat(outlines.outlines()).allMatch(shape -> shape.getNumGeometries() == 1);
+    // what touches is joined, but not over classes
+    OutlineSet joined = (OutlineSet) StepCatalogue.get("outline")
+        .make(Map.of("objects", objects), Map.of("join-touching", "true"))
+        .run(Job.QUIET);
+    assertThat(joined.count()).isEqualTo(2);
   }
 
   @Test

@@ -9,6 +9,7 @@ import javafx.beans.property.ReadOnlyDoubleWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseEvent;
@@ -164,8 +165,10 @@ public final class Bench extends VBox {
       if (inHand() != null) {
         inHand().putAway();
       }
+      // made before it is told, so that whoever hears of it can ask what it does in the picture
+      Node panel = tool.take();
       inHand.set(tool);
-      content.getChildren().setAll(tool.take());
+      content.getChildren().setAll(panel);
       picture.setTool(tool.inPicture().orElse(null));
       workspace.display().bothPanesHeldProperty().set(tool.isBetweenPanes());
     }

@@ -58,8 +58,10 @@ final class NextLine extends HBox {
   private void refresh() {
     Result shown = workspace.display().paneAProperty().get();
     setVisible(false);
-    // what is worked on between both panes is not left half done
-    if (shown == null || shown == closedFor || bench.inHand().isBetweenPanes()) {
+    // what is worked on between both panes is not left half done, and where one clicks in the
+    // picture nothing is in the way
+    boolean clicks = bench.inHand().inPicture().filter(tool -> tool.isInHand()).isPresent();
+    if (shown == null || shown == closedFor || bench.inHand().isBetweenPanes() || clicks) {
       return;
     }
     if (shown.value() instanceof Raster raster
