@@ -84,6 +84,51 @@ class ClassesWindowTest extends TownWindow {
     assertThat(named.count()).isEqualTo(clusters.count() - 1);
   }
 
+  @Test
+  void rulesAreTriedAsTheyAreWrittenAndSayWhy(FxRobot robot) {
+    openBoth();
+    settle(robot);
+    robot.clickOn("#stage-segment");
+    Waiting.type(robot, "#segment-grain", "100");
+    robot.clickOn("#segment-run");
+    window.waiting().results(3);
+    settle(robot);
+    robot.clickOn("#tool-measure").clickOn("#measure-run");
+    window.waiting().results(4);
+    settle(robot);
+    robot.clickOn("#stage-extract").clickOn("#family-tests").clickOn("#tool-rules");
+    robot.clickOn("#rules-text").write("wood: near_infrared_mean > 600\nwater: ");
+    window
+        .waiting()
+        .until(
+            "a word on what is not written yet", () -> label("#rules-trouble").contains("Rule 2"));
+    robot.write("blue_mean < 200\nedge: border('water') > 0.1");
+    window
+        .waiting()
+        .until("all rules are counted", () -> window.scene().lookup("#rules-count-2") != null);
+    int wood = Integer.parseInt(label("#rules-count-0").replaceAll("\\D", ""));
+    int water = Integer.parseInt(label("#rules-count-1").replaceAll("\\D", ""));
+    assertThat(wood).isGreaterThan(3);
+    assertThat(water).isGreaterThan(3);
+    robot.clickOn(window.onScreen(COARSE, COARSE, 30.5, 30.5));
+    window
+        .waiting()
+        .until("why it is wood", () -> label("#rules-why").startsWith("wood, by rule 1"));
+
+    robot.clickOn("#rules-run");
+    window.waiting().results(5);
+
+    ObjectSet told = (ObjectSet) newest();
+    assertThat(classAt(told, 30, 30)).isEqualTo("wood");
+    assertThat(classAt(told, 30, 90)).isEqualTo("water");
+    Table.Column classes = told.table().column("class");
+    int counted = 0;
+    for (int row = 0; row < told.count(); row++) {
+      counted += classes.text(row).equals("wood") ? 1 : 0;
+    }
+    assertThat(counted).as("what was seen is what is run").isEqualTo(wood);
+  }
+
   private void area(FxRobot robot, int[]... corners) {
     for (int[] corner : corners) {
       click(robot, corner[0], corner[1]);

@@ -19,6 +19,7 @@ import sharpkestrel.app.tools.mosaic.MosaicTool;
 import sharpkestrel.app.tools.pansharpen.PansharpenTool;
 import sharpkestrel.app.tools.pick.PickTool;
 import sharpkestrel.app.tools.profile.ProfileTool;
+import sharpkestrel.app.tools.rules.RulesTool;
 import sharpkestrel.app.tools.samples.SampleTools;
 import sharpkestrel.app.tools.segment.SegmentTool;
 import sharpkestrel.app.tools.stack.StackTool;
@@ -46,6 +47,7 @@ final class ToolList {
         new SegmentTool(desk),
         new PickTool(desk),
         new WinnowTool(desk),
+        new RulesTool(desk),
         new FindTool(desk),
         new ClassesTool(desk),
         new CompareTool(desk),
