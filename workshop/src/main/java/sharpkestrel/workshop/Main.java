@@ -3,6 +3,7 @@ package sharpkestrel.workshop;
 import javafx.application.Application;
 import picocli.CommandLine;
 import sharpkestrel.workshop.fuzz.FuzzCommand;
+import sharpkestrel.workshop.quality.ClicksQualityCommand;
 import sharpkestrel.workshop.quality.ExtractQualityCommand;
 import sharpkestrel.workshop.quality.LearnRoofsCommand;
 import sharpkestrel.workshop.quality.PlaceQualityCommand;
@@ -33,6 +34,7 @@ public final class Main {
     line.addSubcommand("segment-quality", new SegmentQualityCommand());
     line.addSubcommand("place-quality", new PlaceQualityCommand());
     line.addSubcommand("extract-quality", new ExtractQualityCommand());
+    line.addSubcommand("clicks-quality", new ClicksQualityCommand());
     line.addSubcommand("learn-roofs", new LearnRoofsCommand());
     line.addSubcommand("separability", new SeparabilityCommand());
     line.addSubcommand("fuzz", new FuzzCommand());

@@ -1,0 +1,278 @@
+package sharpkestrel.workshop.quality;
+
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.locationtech.jts.geom.Geometry;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+import sharpkestrel.check.Compare;
+import sharpkestrel.check.Scores;
+import sharpkestrel.cli.ConsoleJob;
+import sharpkestrel.demo.Survey;
+import sharpkestrel.extract.everysize.Finder;
+import sharpkestrel.extract.everysize.FinderSchool;
+import sharpkestrel.extract.everysize.NodeFeatures;
+import sharpkestrel.extract.everysize.NodeOverlap;
+import sharpkestrel.extract.everysize.Search;
+import sharpkestrel.extract.learner.Learner;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.io.AtomicFile;
+import sharpkestrel.kinds.ResultKinds;
+import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.segment.Cut;
+
+/** How many metal roofs are found from a few clicks in the same scene, by somebody who is made up and clicks right. */
+@Command(
+    name = "clicks-quality",
+    description = {
+      "Lets a simulated user click some metal roofs and some other objects, finds the rest, lets the surest false finds be clicked too,",
+      "and writes docs/quality/clicks-SIZE.md. A click on a roof takes the node that fits it best."
+    },
+    mixinStandardHelpOptions = true)
+public final class ClicksQualityCommand implements Runnable {
+
+  private static final String WANTED = "material = 'metal' AND area >= 25 AND whole = 1";
+  private static final String FORGIVEN = "material = 'metal' AND (area < 25 OR whole = 0)";
+  private static final double LEAST_AREA = 20;
+
+  @Mixin
+  HeldOut on;
+
+  @Option(names = "--trials", description = "Users, each with other clicks.")
+  int trials = 2;
+
+  @Option(names = "--out", description = "Folder of the page.")
+  Path folder = Path.of("docs/quality");
+
+  @Spec
+  CommandSpec spec;
+
+  /** How somebody goes on: roofs and others at first, rounds of corrections, clicks in each. */
+  private record Way(int roofs, int others, int rounds, int corrections) {}
+
+  private static final List<Way> WAYS = List.of(new Way(10, 10, 1, 10), new Way(30, 30, 2, 15));
+
+  private record Row(long seed, int trial, int clicks, double half, double most) {}
+
+  @Override
+  public void run() {
+    on.check();
+    PrintWriter out = spec.commandLine().getOut();
+    Job job = new ConsoleJob(
+        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    List<Row> rows = new ArrayList<>();
+    for (long seed : on.seeds) {
+      Survey survey = on.survey(seed, 0, job);
+      Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, on.size, job);
+      OutlineSet truth = SharpenedOrtho.TERRAIN_ORTHO.roofs(survey).outlines();
+      Cut cut = (Cut) StepCatalogue.get("segment")
+          .make(Map.of("scene", scene), Map.of("criterion", "learned"))
+          .run(job);
+      NodeFeatures features = FinderSchool.features(scene, cut, Optional.empty(), job);
+      for (int trial = 0; trial < trials; trial++) {
+        for (Way way : WAYS) {
+          User user = new User(truth, cut, features, trial, job);
+          for (Row row : user.go(seed, trial, way)) {
+            rows.add(row);
+            out.printf(
+                Locale.ROOT,
+                "seed %d, user %d, %d clicks: F1 %.3f, at 0.7 %.3f%n",
+                row.seed,
+                row.trial + 1,
+                row.clicks,
+                row.half,
+                row.most);
+            out.flush();
+          }
+        }
+      }
+    }
+    write(rows);
+  }
+
+  /** Somebody who knows which roofs are of metal. */
+  private static final class User {
+    private final OutlineSet truth;
+    private final Cut cut;
+    private final NodeFeatures features;
+    private final NodeOverlap overlap;
+    private final Job job;
+    private final Random random;
+
+    /** For each true outline the place of the node that fits it best. */
+    private final Map<Integer, Integer> best = new HashMap<>();
+
+    private final Map<Integer, Integer> placeOf = new HashMap<>();
+    private final List<Integer> roofs = new ArrayList<>();
+    private final List<Integer> others = new ArrayList<>();
+
+    User(OutlineSet truth, Cut cut, NodeFeatures features, int trial, Job job) {
+      this.truth = truth;
+      this.cut = cut;
+      this.features = features;
+      this.job = job;
+      random = new Random(7919L * trial + 13);
+      overlap = NodeOverlap.of(cut.tree(), cut.superpixels(), truth.outlines(), job);
+      Map<Integer, Float> fit = new HashMap<>();
+      for (int i = 0; i < features.count(); i++) {
+        int node = features.nodes()[i];
+        placeOf.put(node, i);
+        int outline = overlap.outline()[node];
+        if (outline >= 0 && overlap.best()[node] > fit.getOrDefault(outline, 0.4f)) {
+          fit.put(outline, overlap.best()[node]);
+          best.put(outline, i);
+        }
+      }
+    }
+
+    private boolean isMetal(int outline) {
+      return truth.table().column("material").text(outline).equals("metal");
+    }
+
+    private void clickRoofs(int count) {
+      List<Integer> all = new ArrayList<>(IntStream.range(0, truth.count())
+          .filter(o -> isMetal(o)
+              && truth.table().values("area")[o] >= 25
+              && truth.table().values("whole")[o] == 1
+              && best.containsKey(o))
+          .boxed()
+          .toList());
+      Collections.shuffle(all, random);
+      all.stream().limit(count).forEach(o -> roofs.add(best.get(o)));
+    }
+
+    /** Objects of the tree's cut that are not of metal. */
+    private void clickOthers(int count) {
+      List<Integer> all = new ArrayList<>();
+      for (int id : cut.ids()) {
+        Integer place = placeOf.get(id - 1);
+        if (place != null && features.areas()[place] >= LEAST_AREA) {
+          int outline = overlap.outline()[id - 1];
+          if (outline < 0 || !isMetal(outline) || overlap.best()[id - 1] < 0.05) {
+            all.add(place);
+          }
+        }
+      }
+      Collections.shuffle(all, random);
+      others.addAll(all.subList(0, Math.min(count, all.size())));
+    }
+
+    List<Row> go(long seed, int trial, Way way) {
+      clickRoofs(way.roofs);
+      clickOthers(way.others);
+      List<Row> rows = new ArrayList<>();
+      for (int round = 0; round <= way.rounds; round++) {
+        ObjectSet found = found();
+        OutlineSet outlines = (OutlineSet) ResultKinds.as(found, OutlineSet.class);
+        Scores half = scores(outlines, 0.5);
+        rows.add(new Row(
+            seed,
+            trial,
+            roofs.size() + others.size(),
+            half.f1(),
+            scores(outlines, 0.7).f1()));
+        if (round < way.rounds) {
+          correct(found, new HashSet<>(half.wrong()), way.corrections);
+        }
+      }
+      return rows;
+    }
+
+    private ObjectSet found() {
+      FinderSchool school = FinderSchool.of(
+          features,
+          cut,
+          outlines(roofs),
+          new int[roofs.size()],
+          Optional.of(outlines(others)),
+          job);
+      Finder finder = Finder.learn(
+          List.of(school), List.of("metal"), Learner.EXTREME_TREES, "from clicks", 1, job);
+      return new Search(finder, cut, features, finder.of(features, job))
+          .choose(new boolean[] {true}, Double.NaN, Double.NaN, LEAST_AREA);
+    }
+
+    /** The surest false finds are clicked: what is no metal roof as such, a roof found badly as it should be. */
+    private void correct(ObjectSet found, Set<Integer> wrong, int most) {
+      double[] scores = found.table().values("score");
+      List<Integer> order = wrong.stream()
+          .sorted(Comparator.comparingDouble((Integer row) -> -scores[row]))
+          .toList();
+      int clicked = 0;
+      for (int row : order) {
+        if (clicked == most) {
+          break;
+        }
+        int node = found.ids()[row] - 1;
+        int outline = overlap.outline()[node];
+        boolean metal = outline >= 0 && isMetal(outline) && overlap.best()[node] > 0.2;
+        if (!metal) {
+          others.add(placeOf.get(node));
+          clicked++;
+        } else if (best.containsKey(outline) && !roofs.contains(best.get(outline))) {
+          roofs.add(best.get(outline));
+          clicked++;
+        }
+      }
+    }
+
+    private List<Geometry> outlines(List<Integer> places) {
+      List<Geometry> outlines = new ArrayList<>();
+      for (int place : places) {
+        ObjectSet one = Search.objects(cut, features, new int[] {place}, List.of());
+        outlines.add(
+            ((OutlineSet) ResultKinds.as(one, OutlineSet.class)).outlines().getFirst());
+      }
+      return outlines;
+    }
+
+    private Scores scores(OutlineSet outlines, double least) {
+      return new Compare(outlines, truth, WANTED, FORGIVEN, least).run(job);
+    }
+  }
+
+  private void write(List<Row> rows) {
+    StringBuilder page = new StringBuilder("# Metal roofs from a few clicks\n\n");
+    page.append("Made by `./kestrel clicks-quality --size=").append(on.size).append(" --seeds=");
+    page.append(on.seedsText()).append(" --trials=").append(trials).append("`. ");
+    page.append(
+        "A made-up user clicks metal roofs and other objects of the scene, then the surest false finds, all of them right; all else is");
+    page.append(
+        " found by `learn-objects` with some labelled and `find-objects` as they are set. Roofs of 25 m² and more.");
+    page.append(
+        on.onTuningSeeds ? "\n\n**Some of these seeds may be tuned on: this is no report.**" : "");
+    page.append("\n\n| seed | user | clicks | F1 at 0.5 | F1 at 0.7 |\n|---|---|---|---|---|\n");
+    for (Row row : rows) {
+      page.append(String.format(
+          Locale.ROOT,
+          "| %d | %d | %d | %.3f | %.3f |%n",
+          row.seed,
+          row.trial + 1,
+          row.clicks,
+          row.half,
+          row.most));
+    }
+    Path file = folder.resolve("clicks-" + on.size + ".md");
+    AtomicFile.write(file, temporary -> Files.writeString(temporary, page));
+    spec.commandLine().getOut().println(file);
+  }
+}
