@@ -127,6 +127,21 @@ class ClassesWindowTest extends TownWindow {
       counted += classes.text(row).equals("wood") ? 1 : 0;
     }
     assertThat(counted).as("what was seen is what is run").isEqualTo(wood);
+
+    // what is like a wood: clicked, the most alike accepted and the next one not, and taken
+    robot.interact(() -> workspace().display().show(workspace().named("measure").orElseThrow()));
+    robot.clickOn("#tool-rank-alike");
+    click(robot, 30, 30);
+    window.waiting().until("small pictures", () -> window.scene().lookup("#alike-0") != null);
+    robot.type(KeyCode.DIGIT1);
+    window.waiting().until("two picks", () -> label("#alike-said").startsWith("2 picked, 0 rej"));
+    robot.type(KeyCode.DIGIT2);
+    window.waiting().until("one not", () -> label("#alike-said").startsWith("2 picked, 1 rej"));
+    robot.clickOn("#rank-alike-run");
+    window.waiting().results(6);
+    ObjectSet alike = (ObjectSet) newest();
+    assertThat(alike.table().values("likeness")[0]).isGreaterThan(0.9);
+    assertThat(alike.count()).isBetween(2, told.count() - 1);
   }
 
   private void area(FxRobot robot, int[]... corners) {

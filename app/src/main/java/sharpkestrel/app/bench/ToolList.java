@@ -11,6 +11,7 @@ import sharpkestrel.app.objects.TableTool;
 import sharpkestrel.app.step.StepTool;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
+import sharpkestrel.app.tools.alike.AlikeTool;
 import sharpkestrel.app.tools.builtup.BuiltUpTool;
 import sharpkestrel.app.tools.classes.ClassesTool;
 import sharpkestrel.app.tools.compare.CompareTool;
@@ -47,6 +48,7 @@ final class ToolList {
         new SegmentTool(desk),
         new PickTool(desk),
         new WinnowTool(desk),
+        new AlikeTool(desk),
         new RulesTool(desk),
         new FindTool(desk),
         new ClassesTool(desk),

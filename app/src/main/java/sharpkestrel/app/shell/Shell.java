@@ -184,9 +184,10 @@ public final class Shell extends StackPane {
     Map<KeyCode, List<String>> meanings = new LinkedHashMap<>();
     for (Tool tool : bench.tools()) {
       for (ToolKey key : tool.keys()) {
-        meanings
-            .computeIfAbsent(key.key(), code -> new ArrayList<>())
-            .add(tool.title() + ": " + key.meaning());
+        List<String> said = meanings.computeIfAbsent(key.key(), code -> new ArrayList<>());
+        if (!key.meaning().isEmpty()) {
+          said.add(tool.title() + ": " + key.meaning());
+        }
       }
     }
     meanings.forEach((code, said) -> {
@@ -269,6 +270,8 @@ public final class Shell extends StackPane {
     help.getStyleClass().add("card");
     help.setMaxSize(Region.USE_PREF_SIZE, Region.USE_PREF_SIZE);
     help.setVisible(false);
+    // a long list does not make the window taller than the screen
+    help.setMinHeight(0);
     Label head = new Label("Keys");
     head.getStyleClass().add("title");
     help.setId("keys");

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.input.KeyCode;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;
@@ -15,8 +14,6 @@ import sharpkestrel.raster.Affine;
 
 /** Clusters and classes seen one by one, and called by names. */
 public final class ClassesTool extends Tool {
-
-  private static final int MOST_DIGITS = 9;
 
   private final Desk desk;
   private ClassesModel model;
@@ -41,14 +38,8 @@ public final class ClassesTool extends Tool {
 
   @Override
   public List<ToolKey> keys() {
-    List<ToolKey> keys = new ArrayList<>();
-    for (int k = 1; k <= MOST_DIGITS; k++) {
-      int digit = k;
-      keys.add(new ToolKey(
-          KeyCode.getKeyCode(String.valueOf(k)),
-          "call what is chosen by the name with this digit",
-          () -> model.callByDigit(digit)));
-    }
+    List<ToolKey> keys = new ArrayList<>(ToolKey.digits(
+        "1 to 9: call what is chosen by a name given before", digit -> model.callByDigit(digit)));
     return keys;
   }
 

@@ -15,8 +15,6 @@ import sharpkestrel.flow.StepCatalogue;
 /** Areas drawn for some classes, and every other pixel told by them. */
 public final class PixelsTool extends Tool {
 
-  private static final int MOST_DIGITS = 9;
-
   private final Desk desk;
   private final Supplier<SampleBook> book;
   private AreaMarks marks;
@@ -44,14 +42,8 @@ public final class PixelsTool extends Tool {
 
   @Override
   public List<ToolKey> keys() {
-    List<ToolKey> keys = new ArrayList<>();
-    for (int k = 1; k <= MOST_DIGITS; k++) {
-      int digit = k;
-      keys.add(new ToolKey(
-          KeyCode.getKeyCode(String.valueOf(k)),
-          "class " + k + ": what is drawn has it",
-          () -> model.digit(digit)));
-    }
+    List<ToolKey> keys = new ArrayList<>(
+        ToolKey.digits("1 to 9: the class of what is drawn", digit -> model.digit(digit)));
     keys.add(new ToolKey(
         KeyCode.ENTER, "close what has corners: a point, a line or an area", () -> marks.finish()));
     keys.add(new ToolKey(KeyCode.BACK_SPACE, "take the last corner back", () -> marks.back()));

@@ -15,8 +15,6 @@ import sharpkestrel.flow.StepCatalogue;
 /** Labels objects by clicks and digits, and classifies all others as one goes. */
 public final class SamplesTool extends Tool {
 
-  private static final int MOST_DIGITS = 9;
-
   private final Desk desk;
   private final Supplier<SampleBook> book;
   private SamplesModel model;
@@ -52,14 +50,9 @@ public final class SamplesTool extends Tool {
 
   @Override
   public List<ToolKey> keys() {
-    List<ToolKey> keys = new ArrayList<>();
-    for (int k = 1; k <= MOST_DIGITS; k++) {
-      int digit = k;
-      keys.add(new ToolKey(
-          KeyCode.getKeyCode(String.valueOf(k)),
-          "class " + k + ": answers what is asked, or is what clicks give",
-          () -> model.digit(digit)));
-    }
+    List<ToolKey> keys = new ArrayList<>(ToolKey.digits(
+        "1 to 9: the class that answers what is asked, or that clicks give",
+        digit -> model.digit(digit)));
     keys.add(new ToolKey(KeyCode.A, "ask me about an object", () -> model.askNext()));
     keys.add(new ToolKey(KeyCode.DIGIT0, "pass over what is asked", () -> model.pass()));
     return keys;

@@ -1,0 +1,191 @@
+package sharpkestrel.app.tools.alike;
+
+import java.util.Arrays;
+import java.util.Locale;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.model.Result;
+import sharpkestrel.app.plot.HistogramBox;
+import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.viewer.ObjectPaint;
+import sharpkestrel.app.viewer.Ramp;
+import sharpkestrel.raster.Window;
+
+/** The most alike as small pictures, likeness with its handle, and the button that takes them. */
+final class AlikePanel extends HBox {
+
+  private static final double WIDTH = 300;
+  private static final double RUN_WIDTH = 176;
+  private static final int ALPHA = 0x90;
+  private static final int PICKED = 0xc08fb56a;
+  private static final int REJECTED = 0xc0a33a3a;
+  private static final double HUNDRED = 100;
+
+  private final Desk desk;
+  private final AlikeModel model;
+  private final Label said = new Label();
+  private final HistogramBox box = new HistogramBox(WIDTH - 24, 84);
+  private final FlowPane pictures = new FlowPane(8, 6);
+  private final Button run = new Button("Take them");
+  private final TextField title = new TextField("Alike");
+  private boolean inHand;
+
+  AlikePanel(Desk desk, AlikeModel model) {
+    super(10);
+    this.desk = desk;
+    this.model = model;
+    getChildren().addAll(likeness(), next(), actions());
+    model.answerProperty().addListener((p, before, now) -> {
+      refresh();
+      paint();
+    });
+    model.leastProperty().addListener((p, before, now) -> {
+      refresh();
+      paint();
+    });
+    refresh();
+  }
+
+  private Card likeness() {
+    Label heading = new Label("More like this");
+    heading.getStyleClass().add("title");
+    said.getStyleClass().add("soft");
+    said.setId("alike-said");
+    said.setWrapText(true);
+    said.setMinHeight(Region.USE_PREF_SIZE);
+    box.setId("alike-histogram");
+    box.onMoved((low, high) ->
+        model.leastProperty().set(Double.isInfinite(low) ? 0 : Math.rint(HUNDRED * low) / HUNDRED));
+    Card card = new Card(6, heading, box, said);
+    card.setMinWidth(WIDTH);
+    card.setPrefWidth(WIDTH);
+    return card;
+  }
+
+  private Card next() {
+    Label heading = new Label("Most alike, the best first: 1 is wanted, 2 is not");
+    heading.getStyleClass().add("title");
+    ScrollPane scroll = new ScrollPane(pictures);
+    scroll.setFitToWidth(true);
+    scroll.setMinHeight(0);
+    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    Card card = new Card(6, heading, scroll);
+    HBox.setHgrow(card, Priority.ALWAYS);
+    card.setMinWidth(340);
+    return card;
+  }
+
+  private VBox actions() {
+    title.setId("alike-title");
+    run.setId("rank-alike-run");
+    run.getStyleClass().add("primary");
+    run.setMaxWidth(Double.MAX_VALUE);
+    run.setOnAction(e -> model.run(title.getText()));
+    Label result = new Label("Result");
+    result.getStyleClass().add("soft");
+    Region gap = new Region();
+    VBox.setVgrow(gap, Priority.ALWAYS);
+    VBox actions = new VBox(6, result, title, gap, run);
+    actions.setMinWidth(RUN_WIDTH);
+    actions.setPrefWidth(RUN_WIDTH);
+    return actions;
+  }
+
+  private void refresh() {
+    AlikeModel.Answer answer = model.answerProperty().get();
+    run.setDisable(answer == null);
+    pictures.getChildren().clear();
+    if (answer == null) {
+      said.setText(
+          model.hasObjects()
+              ? "Click one to five objects in the picture: all others are ranked by how alike they are."
+              : "Show measured objects in pane A: click them in the trail.");
+      box.show(new double[0], new int[0], 0, 0, 1, "", 0, Double.POSITIVE_INFINITY);
+      return;
+    }
+    double[] values = new double[answer.likeness().length];
+    int seen = 0;
+    for (float likeness : answer.likeness()) {
+      if (likeness > 0.05) {
+        values[seen++] = likeness;
+      }
+    }
+    values = Arrays.copyOf(values, seen);
+    int[] passing = new int[seen];
+    Arrays.fill(passing, Integer.MAX_VALUE);
+    box.show(values, passing, 0, 0, 1, "", model.leastProperty().get(), Double.POSITIVE_INFINITY);
+    said.setText(String.format(
+        Locale.ROOT,
+        "%d picked, %d rejected; %s objects are as alike as %.2f",
+        model.count(true),
+        model.count(false),
+        Result.grouped(model.taken()),
+        model.leastProperty().get()));
+    for (int i = 0; i < answer.next().size(); i++) {
+      pictures.getChildren().add(small(answer, i));
+    }
+  }
+
+  private VBox small(AlikeModel.Answer answer, int place) {
+    int side = AlikeModel.SMALL;
+    WritableImage image = new WritableImage(side, side);
+    image
+        .getPixelWriter()
+        .setPixels(
+            0,
+            0,
+            side,
+            side,
+            PixelFormat.getIntArgbInstance(),
+            answer.pictures().get(place),
+            0,
+            side);
+    Label likeness = new Label(
+        String.format(Locale.ROOT, "%.2f", answer.likeness()[answer.next().get(place)]));
+    likeness.getStyleClass().add("mono");
+    VBox box = new VBox(2, new ImageView(image), likeness);
+    box.setId("alike-" + place);
+    box.setOnMouseClicked(e -> {
+      Window at = answer.places().get(place);
+      desk.picture().centreOn(at.x() + at.width() / 2.0, at.y() + at.height() / 2.0);
+    });
+    return box;
+  }
+
+  /** Only in hand it paints. */
+  void setInHand(boolean now) {
+    inHand = now;
+    paint();
+  }
+
+  private void paint() {
+    if (!inHand) {
+      return;
+    }
+    AlikeModel.Answer answer = model.answerProperty().get();
+    if (answer == null) {
+      desk.paintChoice();
+      return;
+    }
+    int[] fill = new int[answer.likeness().length];
+    for (int row = 0; row < fill.length; row++) {
+      boolean taken = answer.likeness()[row] >= model.leastProperty().get();
+      int ramp = Ramp.colour(answer.likeness()[row]) & 0xffffff | ALPHA << 24;
+      fill[row] =
+          model.verdict(row).map(wanted -> wanted ? PICKED : REJECTED).orElse(taken ? ramp : 0);
+    }
+    desk.picture().paint(ObjectPaint.of(answer.objects()).coloured(fill, new boolean[fill.length]));
+  }
+}

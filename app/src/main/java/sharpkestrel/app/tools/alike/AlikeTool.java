@@ -1,0 +1,93 @@
+package sharpkestrel.app.tools.alike;
+
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyCode;
+import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.Tool;
+import sharpkestrel.app.tools.ToolKey;
+import sharpkestrel.app.viewer.PaneTool;
+import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.raster.Affine;
+
+/** Objects like a few that are clicked, accepted and rejected by keys. */
+public final class AlikeTool extends Tool {
+
+  private final Desk desk;
+  private AlikeModel model;
+  private AlikePanel panel;
+
+  public AlikeTool(Desk desk) {
+    super(StepCatalogue.get("rank-alike"));
+    this.desk = desk;
+  }
+
+  @Override
+  protected Node makePanel() {
+    model = new AlikeModel(desk.workspace(), watch());
+    panel = new AlikePanel(desk, model);
+    return panel;
+  }
+
+  @Override
+  public Optional<PaneTool> inPicture() {
+    return model == null ? Optional.empty() : Optional.of(new Clicks());
+  }
+
+  @Override
+  public List<ToolKey> keys() {
+    return List.of(
+        new ToolKey(KeyCode.DIGIT1, "the most alike one is wanted", () -> model.judgeNext(true)),
+        new ToolKey(KeyCode.DIGIT2, "the most alike one is not", () -> model.judgeNext(false)));
+  }
+
+  @Override
+  protected void shown() {
+    panel.setInHand(true);
+    model.setInHand(true);
+  }
+
+  @Override
+  protected void hidden() {
+    panel.setInHand(false);
+    model.setInHand(false);
+    desk.paintChoice();
+  }
+
+  /** A click picks an object, or takes what was said of it back. */
+  private final class Clicks implements PaneTool {
+
+    @Override
+    public boolean isInHand() {
+      return model.hasObjects();
+    }
+
+    @Override
+    public boolean wantsGlass() {
+      return false;
+    }
+
+    @Override
+    public void draw(GraphicsContext g, boolean inB, Affine toScreen) {}
+
+    @Override
+    public boolean grab(boolean inB, double col, double row, double reach) {
+      return false;
+    }
+
+    @Override
+    public void drag(boolean inB, double col, double row) {}
+
+    @Override
+    public void let() {}
+
+    @Override
+    public void click(boolean inB, double col, double row) {
+      if (!inB) {
+        model.pickAt((int) Math.floor(col), (int) Math.floor(row));
+      }
+    }
+  }
+}
