@@ -9,7 +9,7 @@ import sharpkestrel.raster.Parallel;
  * over that of all, as in relevance feedback after Rui, Huang, Ortega and Mehrotra 1998, IEEE TCSVT 8(5)), and the more the rejected lie
  * away from the picked in them. With one picked row alone all count the same.
  *
- * @param likeness of each row, 0 to 1; 1 for the picked themselves
+ * @param likeness of each row, 0 to 1; 1 for the picked themselves, 0 for the rejected
  * @param weights of the features, adding up to 1
  */
 public record Likeness(float[] likeness, double[] weights) {
@@ -71,6 +71,12 @@ public record Likeness(float[] likeness, double[] weights) {
         likeness[row] = (float) (like <= 0 ? 0 : like * like / (like + unlike));
       }
     });
+    for (int row : picked) {
+      likeness[row] = 1;
+    }
+    for (int row : rejected) {
+      likeness[row] = 0;
+    }
     return new Likeness(likeness, weights);
   }
 
