@@ -135,7 +135,7 @@ final class Shots {
       click("#tool-pick-objects");
       near();
     });
-    shot("pick", this::pickRoofs);
+    step(this::isSeen, this::pickRoofs);
     run("measure", "Measured", Map.of("objects", "segment", "scene", "pansharpen"), Map.of());
     shot("table", () -> {
       near();
@@ -216,7 +216,7 @@ final class Shots {
     });
     step(() -> scene.lookup("#rating-laplacian") != null, () -> click("#pansharpen-try"));
     shot("methods", () -> {});
-    shot("look", () -> {
+    step(this::isSeen, () -> {
       picture.trials().clear();
       toggleLook();
     });
@@ -226,14 +226,13 @@ final class Shots {
       picture.trials().here();
       click("#texture-compare");
     });
-    shot("texture", () -> ((Shell) scene.getRoot()).bench().setLifted(true));
+    step(this::isSeen, () -> ((Shell) scene.getRoot()).bench().setLifted(true));
     step(this::idle, () -> {
       ((Shell) scene.getRoot()).bench().setLifted(false);
       picture.trials().clear();
       click("#tool-builtup");
       click("#builtup-show");
     });
-    shot("built-up", () -> {});
     step(this::idle, () -> {
       click("#tool-profiles");
       // those of pictures taken before are kept with the project
@@ -425,10 +424,14 @@ final class Shots {
     acts.add(act);
   }
 
+  private boolean isSeen() {
+    return idle() && picture.isComplete();
+  }
+
   private void shot(String name, Runnable before) {
     long[] since = new long[1];
     // A view moved before its layer is there would be that of the layer before.
-    step(() -> idle() && picture.isComplete(), () -> {
+    step(this::isSeen, () -> {
       before.run();
       since[0] = System.nanoTime();
     });
