@@ -61,6 +61,8 @@ public final class Table {
     }
   }
 
+  private static final int MOST_NAMED = 12;
+
   private final int rows;
   private final Map<String, Column> columns = new LinkedHashMap<>();
   private final Map<String, double[]> sorted = new ConcurrentHashMap<>();
@@ -97,10 +99,18 @@ public final class Table {
     Column column = columns.get(name);
     if (column == null) {
       throw new ExpressionException("There is no feature '" + name + "'. Nearest: "
-          + String.join(", ", nearest(name)) + ". There are: "
-          + String.join(", ", columns.keySet()) + ".");
+          + String.join(", ", nearest(name)) + ". There are: " + some() + ".");
     }
     return column;
+  }
+
+  /** The names of the columns, the first of many. */
+  private String some() {
+    List<String> names = List.copyOf(columns.keySet());
+    int rest = names.size() - MOST_NAMED;
+    return rest <= 1
+        ? String.join(", ", names)
+        : String.join(", ", names.subList(0, MOST_NAMED)) + " and " + rest + " more";
   }
 
   /** The three names with the most pairs of letters in common (Dice 1945, Ecology 26(3), 297-302), the best first. */

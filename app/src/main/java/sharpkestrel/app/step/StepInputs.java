@@ -1,6 +1,8 @@
 package sharpkestrel.app.step;
 
 import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -10,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiPredicate;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -23,6 +26,7 @@ import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.geo.Acquisition;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.step.Stage;
@@ -30,16 +34,24 @@ import sharpkestrel.step.Stage;
 /** What a step's inputs are taken from: results of the project, or files. */
 public final class StepInputs {
 
+  /** Names of files in the project's folder {@code hand} that hold what was labelled. */
+  private static final String SAMPLES = "samples-.*\\.gpkg";
+
   /** A result, a file, or nothing. */
   private record Choice(Result result, String file) {
     static final Choice NONE = new Choice(null, "");
 
     @Override
     public String toString() {
-      return result != null
-          ? result.title()
-          : file.isEmpty() ? "none" : Path.of(file).getFileName().toString();
+      return result != null ? result.title() : file.isEmpty() ? "none" : named(Path.of(file));
     }
+  }
+
+  private static String named(Path file) {
+    String name = file.getFileName().toString();
+    boolean byHand =
+        file.getParent() != null && file.getParent().endsWith("hand") && name.matches(SAMPLES);
+    return byHand ? "samples by hand" : name;
   }
 
   private final Workspace workspace;
@@ -99,8 +111,31 @@ public final class StepInputs {
       }
     });
     box.valueProperty().addListener((p, before, now) -> changed());
+    if (input.type() == OutlineSet.class && input.byHand()) {
+      // before it opens: a list that changes while it opens is shown empty
+      box.setOnMouseEntered(e -> offerSamples(box));
+      box.focusedProperty().addListener((p, before, now) -> offerSamples(box));
+    }
     boxes.put(input.name(), box);
     return withFile(input, box);
+  }
+
+  /** What was labelled by hand in this project, as it is by now. */
+  private void offerSamples(ComboBox<Choice> box) {
+    Path hand = workspace.folder().resolve("hand");
+    if (!Files.isDirectory(hand)) {
+      return;
+    }
+    try (Stream<Path> files = Files.list(hand)) {
+      files
+          .filter(file -> file.getFileName().toString().matches(SAMPLES))
+          .sorted()
+          .map(file -> new Choice(null, file.toString()))
+          .filter(choice -> !box.getItems().contains(choice))
+          .forEach(choice -> box.getItems().add(0, choice));
+    } catch (IOException unreadable) {
+      workspace.messages().tell(hand + " cannot be read: " + unreadable.getMessage());
+    }
   }
 
   /** A box of results, with a button that adds a file to it. */

@@ -3,6 +3,7 @@ package sharpkestrel.app.tools.samples;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -18,15 +19,18 @@ import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.Watch;
+import sharpkestrel.expr.Expression;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.LearnClasses;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.NextQuestion;
+import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Window;
+import sharpkestrel.segment.Cut;
 
 /**
  * Labelling what pane A shows, and what that says of all its objects: learned anew after each change, the picture first, what it is
@@ -35,6 +39,7 @@ import sharpkestrel.raster.Window;
 final class SamplesModel implements Labelling {
 
   private static final long SEED = 1;
+  private static final int LEAST_TO_FIND = 3;
 
   private final Workspace workspace;
   private final SampleBook book;
@@ -262,6 +267,40 @@ final class SamplesModel implements Labelling {
           unread.set(failure.getMessage());
           answer.set(null);
         });
+  }
+
+  /** The tree that what pane A shows was cut from. */
+  private Optional<Result> tree() {
+    Result at = workspace.display().paneAProperty().get();
+    while (at != null && !(at.value() instanceof Cut)) {
+      // what was found among all nodes hangs from the tree itself
+      at = at.inputs().getOrDefault("tree", at.inputs().get("objects"));
+    }
+    return Optional.ofNullable(at).filter(cut -> cut.inputs().containsKey("scene"));
+  }
+
+  /** Whether there is a tree, and enough samples of the class in hand and of something else. */
+  boolean canLearnToFind() {
+    long wanted = here().stream().filter(s -> s.ofClass().equals(current.get())).count();
+    return wanted >= LEAST_TO_FIND && here().size() > wanted && tree().isPresent();
+  }
+
+  /** Learns to find the class in hand among all nodes of the tree; all other samples are something else. */
+  void learnToFind() {
+    Result cut = tree().orElseThrow();
+    String ofClass = current.get();
+    workspace.run(
+        StepCatalogue.get("learn-objects"),
+        "Finder of " + ofClass,
+        Map.of("tree", cut, "scene", cut.inputs().get("scene")),
+        Map.of("outlines", path().toString()),
+        Map.of(
+            "wanted",
+            new Expression.Comparison(
+                    "=", new Expression.Property("class"), new Expression.Text(ofClass))
+                .toText(),
+            "labelled",
+            "some"));
   }
 
   /** Asks about the object whose answer would teach most, now and after each answer. */

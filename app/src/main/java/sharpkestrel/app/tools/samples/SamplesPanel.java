@@ -6,6 +6,7 @@ import java.util.Map;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -33,6 +34,7 @@ final class SamplesPanel extends HBox {
   private final WorthCard worth;
   private final QuestionCard question;
   private final Button run = new Button("Classify all");
+  private final Button find = new Button("Learn to find");
   private final TextField title = new TextField("Classes");
   private boolean inHand;
 
@@ -90,7 +92,14 @@ final class SamplesPanel extends HBox {
     run.setOnAction(e -> run());
     Region gap = new Region();
     VBox.setVgrow(gap, Priority.ALWAYS);
-    VBox box = new VBox(6, Words.soft("Method"), learner, gap, Words.soft("Result"), title, run);
+    find.setId("samples-find");
+    find.setMaxWidth(Double.MAX_VALUE);
+    find.setTooltip(
+        new Tooltip(
+            "Learns the class in hand among all nodes of the tree, all other samples being something else; Find objects then looks for it"));
+    find.setOnAction(e -> model.learnToFind());
+    VBox box =
+        new VBox(6, Words.soft("Method"), learner, gap, find, Words.soft("Result"), title, run);
     box.setMinWidth(RUN_WIDTH);
     box.setPrefWidth(RUN_WIDTH);
     return box;
@@ -110,6 +119,11 @@ final class SamplesPanel extends HBox {
     worth.refresh();
     question.refresh();
     run.setDisable(model.answerProperty().get() == null);
+    find.setDisable(!model.canLearnToFind());
+    find.setText(
+        model.currentProperty().get().isEmpty()
+            ? "Learn to find"
+            : "Learn to find " + model.currentProperty().get());
   }
 
   /** Only in hand it paints. */
