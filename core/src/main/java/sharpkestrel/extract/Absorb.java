@@ -122,10 +122,7 @@ public record Absorb(
     for (String each : new ArrayList<>(byClass)) {
       int sign = each.lastIndexOf('=');
       String name = sign < 0 ? each.strip() : each.substring(0, sign).strip();
-      if (!names.contains(name)) {
-        throw new RasterException("There is no class '" + name + "' (by-class); there are "
-            + String.join(", ", names) + ".");
-      }
+      ClassMap.asked(List.of(name), names);
       try {
         least[1 + names.indexOf(name)] =
             Double.parseDouble(sign < 0 ? "" : each.substring(sign + 1).strip());

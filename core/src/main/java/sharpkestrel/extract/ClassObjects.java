@@ -9,7 +9,6 @@ import sharpkestrel.extract.classmap.Patches;
 import sharpkestrel.geo.LocalArea;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
-import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -50,13 +49,7 @@ public record ClassObjects(
   @Override
   public ObjectSet run(Job job) {
     ClassMap map = ClassMap.of(classes, job);
-    List<String> asked = wanted.stream().map(String::strip).toList();
-    for (String each : asked) {
-      if (!map.classes().contains(each)) {
-        throw new RasterException("There is no class '" + each + "'; there are "
-            + String.join(", ", map.classes()) + ".");
-      }
-    }
+    List<String> asked = ClassMap.asked(wanted, map.classes());
     Patches patches = Patches.of(map.labels(), job);
     double[] areas = areas(patches, map, job);
     int[] kept = IntStream.rangeClosed(1, patches.count())

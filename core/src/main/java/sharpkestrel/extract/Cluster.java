@@ -157,13 +157,7 @@ public record Cluster(
           "The classes lie on other pixels than the scene. Give the scene that was classified.");
     }
     ClassMap map = ClassMap.of(classes.get(), job);
-    List<String> asked = inside.stream().map(String::strip).toList();
-    for (String each : asked) {
-      if (!map.classes().contains(each)) {
-        throw new RasterException("There is no class '" + each + "' (inside); there are "
-            + String.join(", ", map.classes()) + ".");
-      }
-    }
+    List<String> asked = ClassMap.asked(inside, map.classes());
     List<String> others = new ArrayList<>();
     List<String> colours = new ArrayList<>();
     int[] become = new int[map.classes().size() + 1];

@@ -57,7 +57,7 @@ public record LearnClasses(
 
   @Override
   public Classifier run(Job job) {
-    ObjectSamples found = ObjectSamples.of(objects, samples, by.classColumn().orElse(""), job);
+    ObjectSamples found = ObjectSamples.of(objects, samples, by.use().column(), job);
     if (found.claimed() > 0) {
       job.warn(found.claimed()
           + " objects are claimed by samples of two classes; the one with more of an object has it. Samples that contradict each"
@@ -76,7 +76,12 @@ public record LearnClasses(
     Examples examples = examples(objects, found, by.features());
     String about = String.format(Locale.ROOT, "from %d samples in one scene", examples.count());
     return Classifier.learn(
-        by.balance() ? examples.balanced() : examples, by.method(), about, by.seed(), checks, job);
+        by.use().balance() ? examples.balanced() : examples,
+        by.method(),
+        about,
+        by.use().seed(),
+        checks,
+        job);
   }
 
   /**

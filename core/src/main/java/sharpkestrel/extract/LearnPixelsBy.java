@@ -2,7 +2,6 @@ package sharpkestrel.extract;
 
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.Examples;
 import sharpkestrel.extract.learner.Learner;
@@ -13,17 +12,11 @@ import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.regions.DrawnRegions;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.Setting;
 
 /** How classes of pixels are learned from samples. */
 public record LearnPixelsBy(
-    @Setting(
-        label = "Class column",
-        does =
-            "Column of the samples that holds the class; auto is 'class', or the only column of texts.",
-        initial = "auto")
-    Optional<String> classColumn,
-
     @Setting(
         label = "Method",
         does =
@@ -61,26 +54,14 @@ public record LearnPixelsBy(
         initial = "4000")
     int most,
 
-    @Setting(
-        label = "Balance",
-        does = "Whether every class counts the same, however many pixels it has.",
-        initial = "true")
-    boolean balance,
-
-    @Setting(
-        label = "Seed",
-        does = "Start of what is drawn by chance; the same gives the same classes.",
-        min = 0,
-        max = 1e9,
-        initial = "1")
-    int seed) {
+    @Group SampleUse use) {
 
   private static final List<String> USUAL_WINDOWS = List.of("5", "15");
   private static final String NONE = "none";
 
   /** All bands, their differences and usual windows. */
   public static LearnPixelsBy of(Learner method) {
-    return new LearnPixelsBy(Optional.empty(), method, List.of(), true, List.of(), 4000, true, 1);
+    return new LearnPixelsBy(method, List.of(), true, List.of(), 4000, SampleUse.USUAL);
   }
 
   /** What is looked at of a scene's pixels. */
@@ -95,14 +76,14 @@ public record LearnPixelsBy(
    */
   Classifier learn(Raster scene, OutlineSet outlines, Job job) {
     DrawnRegions.requireSystemOf(scene.grid(), outlines);
-    Samples samples = Samples.of(outlines, classColumn.orElse(""));
-    Examples examples = PixelSamples.of(features(scene), samples, most, seed, job);
+    Samples samples = Samples.of(outlines, use.column());
+    Examples examples = PixelSamples.of(features(scene), samples, most, use.seed(), job);
     String about = String.format(
         Locale.ROOT,
         "from %d pixels in %d samples of one scene",
         examples.count(),
         samples.count());
     return Classifier.learn(
-        balance ? examples.balanced() : examples, method, about, seed, true, job);
+        use.balance() ? examples.balanced() : examples, method, about, use.seed(), true, job);
   }
 }

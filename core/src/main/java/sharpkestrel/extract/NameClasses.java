@@ -56,12 +56,7 @@ public record NameClasses(
   public ObjectSet run(Job job) {
     Table.Column before = ClassMap.classesOf(classes);
     Map<String, String> renamed = pairs(names);
-    for (String old : renamed.keySet()) {
-      if (!before.categories().contains(old)) {
-        throw new RasterException("There is no class '" + old + "' to name; there are "
-            + String.join(", ", before.categories()) + ".");
-      }
-    }
+    ClassMap.asked(List.copyOf(renamed.keySet()), before.categories());
     List<String> after = new ArrayList<>();
     for (int row = 0; row < classes.count(); row++) {
       String name = renamed.getOrDefault(before.text(row), before.text(row));
@@ -142,10 +137,7 @@ public record NameClasses(
     List<String> names =
         after.stream().filter(java.util.Objects::nonNull).distinct().toList();
     given.forEach((name, colour) -> {
-      if (!names.contains(name)) {
-        throw new RasterException("There is no class '" + name + "' to colour; there are "
-            + String.join(", ", names) + ".");
-      }
+      ClassMap.asked(List.of(name), names);
       if (!colour.matches(COLOUR)) {
         throw new RasterException("The colour of '" + name + "' is '" + colour
             + "'; it should be #RRGGBB, such as #E69F00.");

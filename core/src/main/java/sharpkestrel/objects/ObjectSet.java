@@ -67,6 +67,14 @@ public record ObjectSet(
     return ids.length;
   }
 
+  /** The row of the object at a pixel; -1 where there is none. */
+  public int rowAt(int col, int row) {
+    int[] label = new int[1];
+    // beyond the grid labels are 0
+    labels.read(new Window(col, row, 1, 1), label);
+    return rowOf[label[0]];
+  }
+
   /** The same objects with other numbers; where nothing is known of the ground, lengths and areas among them are in pixels. */
   public ObjectSet withTable(Table newTable) {
     return new ObjectSet(

@@ -227,14 +227,12 @@ class ClassifyPixelsTest {
             Optional.of(samples(scene.grid())),
             Optional.empty(),
             new LearnPixelsBy(
-                Optional.empty(),
                 Learner.FOREST,
                 List.of("Mark", "near infrared"),
                 false,
                 List.of("none"),
                 4000,
-                true,
-                1))
+                SampleUse.USUAL))
         .run(Job.QUIET);
 
     assertThat(right(new MapClasses(told, 0).run(Job.QUIET))).isGreaterThan(0.999);

@@ -13,25 +13,29 @@ public interface PaneTool {
   boolean isInHand();
 
   /** Whether what is under the mouse is to be shown larger. */
-  boolean wantsGlass();
+  default boolean wantsGlass() {
+    return false;
+  }
 
   /**
    * @param inB which pane
    * @param toScreen from the raster's pixels to those of the picture
    */
-  void draw(GraphicsContext g, boolean inB, Affine toScreen);
+  default void draw(GraphicsContext g, boolean inB, Affine toScreen) {}
 
   /**
    * Asked when the mouse is pressed; true takes the drag that may follow.
    *
    * @param reach pixels of the raster in which something counts as hit
    */
-  boolean grab(boolean inB, double col, double row, double reach);
+  default boolean grab(boolean inB, double col, double row, double reach) {
+    return false;
+  }
 
-  void drag(boolean inB, double col, double row);
+  default void drag(boolean inB, double col, double row) {}
 
   /** The drag has ended. */
-  void let();
+  default void let() {}
 
   void click(boolean inB, double col, double row);
 

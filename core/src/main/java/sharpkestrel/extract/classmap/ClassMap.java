@@ -108,6 +108,23 @@ public record ClassMap(
     return set.table().column(CLASS);
   }
 
+  /**
+   * Names as they are given in a setting, stripped.
+   *
+   * @param known classes that there are
+   * @throws RasterException for one that is none of them
+   */
+  public static List<String> asked(List<String> given, List<String> known) {
+    List<String> asked = given.stream().map(String::strip).toList();
+    for (String each : asked) {
+      if (!known.contains(each)) {
+        throw new RasterException(
+            "There is no class '" + each + "'; there are " + String.join(", ", known) + ".");
+      }
+    }
+    return asked;
+  }
+
   /** Whether each object is all there is of its class. */
   public static boolean isMap(ObjectSet set) {
     if (!set.table().has(CLASS) || !set.table().column(CLASS).isText()) {

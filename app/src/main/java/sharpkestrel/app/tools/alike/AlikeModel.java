@@ -118,14 +118,7 @@ final class AlikeModel {
         .ask(
             verdicts,
             "",
-            job -> {
-              int[] label = new int[1];
-              Window pixel = new Window(col, row, 1, 1);
-              if (set.labels().grid().window().contains(pixel)) {
-                set.labels().read(pixel, label);
-              }
-              return set.rowOf()[label[0]];
-            },
+            job -> set.rowAt(col, row),
             object -> {
               if (object >= 0 && source != null && set == source.value()) {
                 judge(object, verdicts.containsKey(object) ? null : Boolean.TRUE);

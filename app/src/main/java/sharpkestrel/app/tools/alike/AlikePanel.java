@@ -2,10 +2,8 @@ package sharpkestrel.app.tools.alike;
 
 import java.util.Arrays;
 import java.util.Locale;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextField;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
@@ -15,6 +13,8 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.controls.RunColumn;
+import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.plot.HistogramBox;
 import sharpkestrel.app.tools.Desk;
@@ -26,7 +26,6 @@ import sharpkestrel.raster.Window;
 final class AlikePanel extends HBox {
 
   private static final double WIDTH = 300;
-  private static final double RUN_WIDTH = 176;
   private static final int ALPHA = 0x90;
   private static final int PICKED = 0xc08fb56a;
   private static final int REJECTED = 0xc0a33a3a;
@@ -37,15 +36,15 @@ final class AlikePanel extends HBox {
   private final Label said = new Label();
   private final HistogramBox box = new HistogramBox(WIDTH - 24, 84);
   private final FlowPane pictures = new FlowPane(8, 6);
-  private final Button run = new Button("Take them");
-  private final TextField title = new TextField("Alike");
+  private final RunColumn actions;
   private boolean inHand;
 
   AlikePanel(Desk desk, AlikeModel model) {
     super(10);
     this.desk = desk;
     this.model = model;
-    getChildren().addAll(likeness(), next(), actions());
+    actions = new RunColumn("rank-alike", "Take them", "Alike", model::run);
+    getChildren().addAll(likeness(), next(), actions);
     model.answerProperty().addListener((p, before, now) -> {
       refresh();
       paint();
@@ -58,8 +57,7 @@ final class AlikePanel extends HBox {
   }
 
   private Card likeness() {
-    Label heading = new Label("More like this");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("More like this");
     said.getStyleClass().add("soft");
     said.setId("alike-said");
     said.setWrapText(true);
@@ -74,8 +72,7 @@ final class AlikePanel extends HBox {
   }
 
   private Card next() {
-    Label heading = new Label("Most alike, the best first: 1 is wanted, 2 is not");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("Most alike, the best first: 1 is wanted, 2 is not");
     ScrollPane scroll = new ScrollPane(pictures);
     scroll.setFitToWidth(true);
     scroll.setMinHeight(0);
@@ -87,25 +84,9 @@ final class AlikePanel extends HBox {
     return card;
   }
 
-  private VBox actions() {
-    title.setId("alike-title");
-    run.setId("rank-alike-run");
-    run.getStyleClass().add("primary");
-    run.setMaxWidth(Double.MAX_VALUE);
-    run.setOnAction(e -> model.run(title.getText()));
-    Label result = new Label("Result");
-    result.getStyleClass().add("soft");
-    Region gap = new Region();
-    VBox.setVgrow(gap, Priority.ALWAYS);
-    VBox actions = new VBox(6, result, title, gap, run);
-    actions.setMinWidth(RUN_WIDTH);
-    actions.setPrefWidth(RUN_WIDTH);
-    return actions;
-  }
-
   private void refresh() {
     AlikeModel.Answer answer = model.answerProperty().get();
-    run.setDisable(answer == null);
+    actions.setReady(answer != null);
     pictures.getChildren().clear();
     if (answer == null) {
       said.setText(

@@ -3,14 +3,12 @@ package sharpkestrel.app.tools.alike;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
-import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;
 import sharpkestrel.app.viewer.PaneTool;
 import sharpkestrel.flow.StepCatalogue;
-import sharpkestrel.raster.Affine;
 
 /** Objects like a few that are clicked, accepted and rejected by keys. */
 public final class AlikeTool extends Tool {
@@ -63,25 +61,6 @@ public final class AlikeTool extends Tool {
     public boolean isInHand() {
       return model.hasObjects();
     }
-
-    @Override
-    public boolean wantsGlass() {
-      return false;
-    }
-
-    @Override
-    public void draw(GraphicsContext g, boolean inB, Affine toScreen) {}
-
-    @Override
-    public boolean grab(boolean inB, double col, double row, double reach) {
-      return false;
-    }
-
-    @Override
-    public void drag(boolean inB, double col, double row) {}
-
-    @Override
-    public void let() {}
 
     @Override
     public void click(boolean inB, double col, double row) {

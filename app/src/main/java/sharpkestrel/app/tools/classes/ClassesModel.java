@@ -115,12 +115,7 @@ final class ClassesModel {
             this,
             "",
             job -> {
-              var pixel = new sharpkestrel.raster.Window(col, row, 1, 1);
-              int[] label = new int[1];
-              if (set.labels().grid().window().contains(pixel)) {
-                set.labels().read(pixel, label);
-              }
-              int at = set.rowOf()[label[0]];
+              int at = set.rowAt(col, row);
               return at < 0 ? "" : set.table().column(ClassMap.CLASS).text(at);
             },
             found -> {

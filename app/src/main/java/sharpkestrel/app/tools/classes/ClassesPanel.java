@@ -3,7 +3,6 @@ package sharpkestrel.app.tools.classes;
 import java.util.List;
 import java.util.Locale;
 import javafx.geometry.Pos;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -16,6 +15,8 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Rectangle;
 import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.controls.RunColumn;
+import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.Palette;
@@ -28,7 +29,6 @@ final class ClassesPanel extends HBox {
   private static final int ALONE = 0xd8;
   private static final double SWATCH = 14;
   private static final double NAMES_WIDTH = 250;
-  private static final double RUN_WIDTH = 176;
 
   private final Desk desk;
   private final ClassesModel model;
@@ -36,15 +36,15 @@ final class ClassesPanel extends HBox {
   private final TextField name = new TextField();
   private final Label chosen = new Label();
   private final VBox given = new VBox(4);
-  private final Button run = new Button("Make classes");
-  private final TextField title = new TextField("Classes");
+  private final RunColumn actions;
   private boolean inHand;
 
   ClassesPanel(Desk desk, ClassesModel model) {
     super(10);
     this.desk = desk;
     this.model = model;
-    getChildren().addAll(list(), names(), actions());
+    actions = new RunColumn("name-classes", "Make classes", "Classes", model::run);
+    getChildren().addAll(list(), names(), actions);
     model.onChange(this::refresh);
     refresh();
   }
@@ -60,8 +60,7 @@ final class ClassesPanel extends HBox {
     scroll.setMinHeight(0);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    Label heading = new Label("Classes of what is shown");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("Classes of what is shown");
     Card card = new Card(6, heading, scroll);
     HBox.setHgrow(card, Priority.ALWAYS);
     card.setMinWidth(380);
@@ -69,8 +68,7 @@ final class ClassesPanel extends HBox {
   }
 
   private Card names() {
-    Label heading = new Label("Call what is chosen");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("Call what is chosen");
     name.setId("classes-name");
     name.setPromptText("name, then Enter");
     name.setOnAction(e -> call());
@@ -86,22 +84,6 @@ final class ClassesPanel extends HBox {
     return card;
   }
 
-  private VBox actions() {
-    title.setId("classes-title");
-    run.setId("name-classes-run");
-    run.getStyleClass().add("primary");
-    run.setMaxWidth(Double.MAX_VALUE);
-    run.setOnAction(e -> model.run(title.getText()));
-    Label result = new Label("Result");
-    result.getStyleClass().add("soft");
-    Region gap = new Region();
-    VBox.setVgrow(gap, Priority.ALWAYS);
-    VBox box = new VBox(6, result, title, gap, run);
-    box.setMinWidth(RUN_WIDTH);
-    box.setPrefWidth(RUN_WIDTH);
-    return box;
-  }
-
   private void call() {
     try {
       model.call(name.getText().strip());
@@ -115,7 +97,7 @@ final class ClassesPanel extends HBox {
 
   private void refresh() {
     rows.getChildren().clear();
-    run.setDisable(!model.isNamed());
+    actions.setReady(model.isNamed());
     name.setDisable(!model.hasClasses());
     if (!model.hasClasses()) {
       Label hint = new Label(

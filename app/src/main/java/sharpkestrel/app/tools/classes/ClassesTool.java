@@ -4,13 +4,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
-import javafx.scene.canvas.GraphicsContext;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;
 import sharpkestrel.app.viewer.PaneTool;
 import sharpkestrel.flow.StepCatalogue;
-import sharpkestrel.raster.Affine;
 
 /** Clusters and classes seen one by one, and called by names. */
 public final class ClassesTool extends Tool {
@@ -67,25 +65,6 @@ public final class ClassesTool extends Tool {
     public boolean isInHand() {
       return model.hasClasses();
     }
-
-    @Override
-    public boolean wantsGlass() {
-      return false;
-    }
-
-    @Override
-    public void draw(GraphicsContext g, boolean inB, Affine toScreen) {}
-
-    @Override
-    public boolean grab(boolean inB, double col, double row, double reach) {
-      return false;
-    }
-
-    @Override
-    public void drag(boolean inB, double col, double row) {}
-
-    @Override
-    public void let() {}
 
     @Override
     public void click(boolean inB, double col, double row) {

@@ -65,11 +65,6 @@ public final class SeamMarks implements PaneTool {
         && model.crs().map(shown.backdrop().grid().crs()::equals).orElse(drawn != null);
   }
 
-  @Override
-  public boolean wantsGlass() {
-    return false;
-  }
-
   private Affine ground(boolean inB) {
     Result shown = inB
         ? workspace.display().paneBProperty().get()

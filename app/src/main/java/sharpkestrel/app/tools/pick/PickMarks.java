@@ -28,11 +28,6 @@ public final class PickMarks implements PaneTool {
   }
 
   @Override
-  public boolean wantsGlass() {
-    return false;
-  }
-
-  @Override
   public void draw(GraphicsContext g, boolean inB, Affine toScreen) {
     if (inB || !(workspace.display().paneAProperty().get().value() instanceof Cut cut)) {
       return;
@@ -49,17 +44,6 @@ public final class PickMarks implements PaneTool {
   private static void draw(GraphicsContext g, PickModel.Picked picked, Affine map, Color colour) {
     picked.outlines().forEach(outline -> Ring.draw(g, outline, map, colour));
   }
-
-  @Override
-  public boolean grab(boolean inB, double col, double row, double reach) {
-    return false;
-  }
-
-  @Override
-  public void drag(boolean inB, double col, double row) {}
-
-  @Override
-  public void let() {}
 
   @Override
   public void click(boolean inB, double col, double row) {

@@ -40,11 +40,6 @@ public final class ProfileMarks implements PaneTool {
     return model.scene() != null;
   }
 
-  @Override
-  public boolean wantsGlass() {
-    return false;
-  }
-
   private Affine ground() {
     return model.scene().grid().affine();
   }

@@ -2,11 +2,9 @@ package sharpkestrel.app.tools.rules;
 
 import java.util.List;
 import javafx.animation.PauseTransition;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -16,6 +14,8 @@ import javafx.scene.paint.Color;
 import javafx.scene.shape.Circle;
 import javafx.util.Duration;
 import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.controls.RunColumn;
+import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Watch;
@@ -32,7 +32,6 @@ final class RulesPanel extends HBox {
   private static final int LEAST_ALPHA = 0x38;
   private static final int MORE_ALPHA = 0x68;
   private static final double COUNTS_WIDTH = 300;
-  private static final double RUN_WIDTH = 176;
   private static final double REST = 250;
 
   private final Desk desk;
@@ -41,8 +40,7 @@ final class RulesPanel extends HBox {
   private final Label trouble = new Label();
   private final Label why = new Label();
   private final GridPane counts = new GridPane(10, 3);
-  private final Button run = new Button("Run all");
-  private final TextField title = new TextField("Classes by rules");
+  private final RunColumn actions;
 
   /** Rules are held against all objects once typing rests. */
   private final PauseTransition typed = new PauseTransition(Duration.millis(REST));
@@ -53,7 +51,8 @@ final class RulesPanel extends HBox {
     super(10);
     this.desk = desk;
     this.model = model;
-    getChildren().addAll(sentences(), told(), actions());
+    actions = new RunColumn("rules", "Run all", "Classes by rules", model::run);
+    getChildren().addAll(sentences(), told(), actions);
     model.answerProperty().addListener((p, before, now) -> {
       refresh();
       paint();
@@ -68,8 +67,7 @@ final class RulesPanel extends HBox {
   }
 
   private Card sentences() {
-    Label heading = new Label("Rules, the first that holds counts");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("Rules, the first that holds counts");
     text.setId("rules-text");
     text.getStyleClass().add("mono");
     text.setPromptText(EXAMPLE);
@@ -89,8 +87,7 @@ final class RulesPanel extends HBox {
   }
 
   private Card told() {
-    Label heading = new Label("What they take");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("What they take");
     ScrollPane scroll = new ScrollPane(counts);
     scroll.setFitToWidth(true);
     scroll.setMinHeight(0);
@@ -105,26 +102,10 @@ final class RulesPanel extends HBox {
     return card;
   }
 
-  private VBox actions() {
-    title.setId("rules-title");
-    run.setId("rules-run");
-    run.getStyleClass().add("primary");
-    run.setMaxWidth(Double.MAX_VALUE);
-    run.setOnAction(e -> model.run(title.getText()));
-    Label result = new Label("Result");
-    result.getStyleClass().add("soft");
-    Region gap = new Region();
-    VBox.setVgrow(gap, Priority.ALWAYS);
-    VBox box = new VBox(6, result, title, gap, run);
-    box.setMinWidth(RUN_WIDTH);
-    box.setPrefWidth(RUN_WIDTH);
-    return box;
-  }
-
   private void refresh() {
     RulesModel.Answer answer = model.answerProperty().get();
     trouble.setText(model.troubleProperty().get());
-    run.setDisable(answer == null);
+    actions.setReady(answer != null);
     counts.getChildren().clear();
     if (answer == null) {
       Label hint = new Label(
@@ -140,17 +121,21 @@ final class RulesPanel extends HBox {
     List<Color> colours = colours(answer);
     List<Rule> rules = answer.book().rules();
     for (int k = 0; k < rules.size(); k++) {
-      Label count = number(Result.grouped(answer.counts()[k]));
+      Label count = Words.number(Result.grouped(answer.counts()[k]));
       count.setId("rules-count-" + k);
       Label name = new Label(rules.get(k).ofClass());
       int place = answer.book().classes().indexOf(rules.get(k).ofClass());
       counts.addRow(
-          k, number(String.valueOf(k + 1)), new Circle(5, colours.get(place)), name, count);
+          k, Words.number(String.valueOf(k + 1)), new Circle(5, colours.get(place)), name, count);
     }
     Label none = new Label("no rule");
     none.getStyleClass().add("soft");
     counts.addRow(
-        rules.size(), new Label(), new Label(), none, number(Result.grouped(answer.without())));
+        rules.size(),
+        new Label(),
+        new Label(),
+        none,
+        Words.number(Result.grouped(answer.without())));
     int row = desk.workspace().display().selectedRowProperty().get();
     boolean shown = model
         .source()
@@ -160,12 +145,6 @@ final class RulesPanel extends HBox {
         shown && row >= 0 && row < answer.objects().count()
             ? answer.why(row)
             : "Click an object to see which rule made it what it is.");
-  }
-
-  private static Label number(String text) {
-    Label label = new Label(text);
-    label.getStyleClass().add("mono");
-    return label;
   }
 
   private static List<Color> colours(RulesModel.Answer answer) {

@@ -45,11 +45,6 @@ final class AreaMarks implements PaneTool {
     return model.hasGround();
   }
 
-  @Override
-  public boolean wantsGlass() {
-    return false;
-  }
-
   private Affine toGround() {
     return model.scene().map(scene -> scene.grid().affine()).orElse(Affine.IDENTITY);
   }

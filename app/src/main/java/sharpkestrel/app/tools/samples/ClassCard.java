@@ -14,6 +14,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Circle;
 import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.extract.learner.ClassList;
 import sharpkestrel.raster.RasterException;
@@ -35,8 +36,7 @@ final class ClassCard {
   ClassCard(Desk desk, Labelling model) {
     this.desk = desk;
     this.model = model;
-    Label heading = new Label("Classes");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("Classes");
     name.setId("class-name");
     name.setPromptText("new class");
     name.setOnAction(e -> add());

@@ -10,6 +10,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
 import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.step.StepPanel;
 import sharpkestrel.app.tools.Desk;
@@ -38,8 +39,7 @@ final class PixelsPanel extends HBox {
     classes = new ClassCard(desk, model);
     panel = new StepPanel(desk, watch, StepCatalogue.get("classify-pixels")).brief();
     HBox.setHgrow(panel, Priority.ALWAYS);
-    Label heading = new Label("What it is worth");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("What it is worth");
     Card worth = new Card(6, heading, lines);
     worth.setMinWidth(WORTH_WIDTH);
     worth.setPrefWidth(WORTH_WIDTH);

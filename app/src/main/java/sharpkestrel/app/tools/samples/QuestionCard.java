@@ -14,6 +14,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.controls.Words;
 import sharpkestrel.extract.learner.ClassList;
 
 /** The question in hand, with what it is thought to be. */
@@ -30,8 +31,7 @@ final class QuestionCard {
 
   QuestionCard(SamplesModel model) {
     this.model = model;
-    Label heading = new Label("Being asked");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("Being asked");
     ask.setId("samples-ask");
     ask.setOnAction(e -> model.askNext());
     card = new Card(6, heading, lines);

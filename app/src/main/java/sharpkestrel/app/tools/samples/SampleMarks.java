@@ -27,11 +27,6 @@ final class SampleMarks implements PaneTool {
   }
 
   @Override
-  public boolean wantsGlass() {
-    return false;
-  }
-
-  @Override
   public void draw(GraphicsContext g, boolean inB, Affine toScreen) {
     if (inB || !(workspace.display().paneAProperty().get().value() instanceof ObjectSet set)) {
       return;
@@ -45,17 +40,6 @@ final class SampleMarks implements PaneTool {
       Ring.draw(g, asked.outline(), map, ASKED);
     }
   }
-
-  @Override
-  public boolean grab(boolean inB, double col, double row, double reach) {
-    return false;
-  }
-
-  @Override
-  public void drag(boolean inB, double col, double row) {}
-
-  @Override
-  public void let() {}
 
   @Override
   public void click(boolean inB, double col, double row) {

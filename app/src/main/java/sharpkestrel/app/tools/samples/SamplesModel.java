@@ -196,12 +196,7 @@ final class SamplesModel implements Labelling {
     ask(
         "click " + clicks,
         job -> {
-          Window pixel = new Window(col, row, 1, 1);
-          int[] label = new int[1];
-          if (set.labels().grid().window().contains(pixel)) {
-            set.labels().read(pixel, label);
-          }
-          int object = set.rowOf()[label[0]];
+          int object = set.rowAt(col, row);
           return object < 0
               ? Optional.<Under>empty()
               : Optional.of(new Under(object, where.of(set).outline(object)));

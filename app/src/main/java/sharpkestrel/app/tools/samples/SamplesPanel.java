@@ -12,6 +12,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Watch;

@@ -12,6 +12,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Circle;
 import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.extract.learner.Confusion;
 
@@ -26,8 +27,7 @@ final class WorthCard {
 
   WorthCard(SamplesModel model) {
     this.model = model;
-    Label heading = new Label("What it is worth");
-    heading.getStyleClass().add("title");
+    Label heading = Words.heading("What it is worth");
     right.getStyleClass().add("big");
     right.setId("samples-right");
     right.setMinWidth(Label.USE_PREF_SIZE);
