@@ -418,8 +418,9 @@ class MeasureTest {
         .hasMessageContaining("'colour'")
         .hasMessageContaining("spectral");
     assertThatThrownBy(() -> measured(Optional.empty(), Optional.of("greenness > 3"), Double.NaN))
-        .hasMessageContaining("greenness")
-        .hasMessageContaining("ndvi");
+        .hasMessageContaining("'greenness'")
+        .hasMessageContaining("brightness")
+        .hasMessageContaining("There are: area, perimeter");
     assertThatThrownBy(() -> new Measure(
                 objects(),
                 SCENE,
