@@ -73,28 +73,23 @@ public record LearnClasses(
    */
   public static Classifier learn(
       ObjectSet objects, ObjectSamples found, LearnBy by, boolean checks, Job job) {
-    Examples examples = examples(objects, found, by.features());
+    Examples examples = examples(objects, found, by);
     String about = String.format(Locale.ROOT, "from %d samples in one scene", examples.count());
-    return Classifier.learn(
-        by.use().balance() ? examples.balanced() : examples,
-        by.method(),
-        about,
-        by.use().seed(),
-        checks,
-        job);
+    return Classifier.learn(examples, by.method(), about, by.use().seed(), checks, job);
   }
 
   /**
    * Objects that are samples, with what they are told by.
    *
-   * @param features columns; empty for all that say what an object is
+   * @param by says which columns; none for all that say what an object is
    */
-  private static Examples examples(ObjectSet objects, ObjectSamples found, List<String> features) {
+  static Examples examples(ObjectSet objects, ObjectSamples found, LearnBy by) {
     Table table = objects.table();
-    List<String> wanted = features.stream().map(String::strip).toList();
+    List<String> wanted = by.features().stream().map(String::strip).toList();
     wanted.forEach(table::column);
-    return found.examples(
+    Examples examples = found.examples(
         table, wanted.isEmpty() ? features(table) : wanted, ObjectSamples.blocks(objects));
+    return by.use().balance() ? examples.balanced() : examples;
   }
 
   /**

@@ -75,15 +75,20 @@ public record LearnPixelsBy(
    * @throws sharpkestrel.raster.RasterException where there is nothing to learn
    */
   Classifier learn(Raster scene, OutlineSet outlines, Job job) {
-    DrawnRegions.requireSystemOf(scene.grid(), outlines);
-    Samples samples = Samples.of(outlines, use.column());
-    Examples examples = PixelSamples.of(features(scene), samples, most, use.seed(), job);
+    Examples examples = examples(scene, outlines, job);
     String about = String.format(
         Locale.ROOT,
         "from %d pixels in %d samples of one scene",
         examples.count(),
-        samples.count());
-    return Classifier.learn(
-        use.balance() ? examples.balanced() : examples, method, about, use.seed(), true, job);
+        outlines.count());
+    return Classifier.learn(examples, method, about, use.seed(), true, job);
+  }
+
+  /** Pixels within samples, with what they are told by. */
+  Examples examples(Raster scene, OutlineSet outlines, Job job) {
+    DrawnRegions.requireSystemOf(scene.grid(), outlines);
+    Samples samples = Samples.of(outlines, use.column());
+    Examples examples = PixelSamples.of(features(scene), samples, most, use.seed(), job);
+    return use.balance() ? examples.balanced() : examples;
   }
 }

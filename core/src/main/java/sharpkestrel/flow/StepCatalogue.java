@@ -12,6 +12,7 @@ import sharpkestrel.extract.ClassifyObjects;
 import sharpkestrel.extract.ClassifyPixels;
 import sharpkestrel.extract.Cluster;
 import sharpkestrel.extract.ClusterObjects;
+import sharpkestrel.extract.CompareLearners;
 import sharpkestrel.extract.FindAlike;
 import sharpkestrel.extract.FindObjects;
 import sharpkestrel.extract.LearnClasses;
@@ -22,6 +23,7 @@ import sharpkestrel.extract.NameClasses;
 import sharpkestrel.extract.OutlineObjects;
 import sharpkestrel.extract.OverlayClasses;
 import sharpkestrel.extract.RankAlike;
+import sharpkestrel.extract.WeighSamples;
 import sharpkestrel.extract.Winnow;
 import sharpkestrel.gather.Assemble;
 import sharpkestrel.gather.Calibrate;
@@ -103,6 +105,8 @@ public final class StepCatalogue {
         RankAlike.class,
         ClassifyObjects.class,
         LearnClasses.class,
+        WeighSamples.class,
+        CompareLearners.class,
         ClassifyPixels.class,
         LearnPixels.class,
         MapClasses.class,

@@ -9,6 +9,7 @@ import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.everysize.FinderFile;
 import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.ClassifierFile;
+import sharpkestrel.extract.learner.LearnersCompared;
 import sharpkestrel.objects.FeatureRanking;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
@@ -76,6 +77,12 @@ public final class ResultKinds {
           "a ranking of features",
           ranking -> ranking.entries().size() + " features, the best first",
           ranking -> ranking.entries().size() + " features"),
+      new ReportKind<>(
+          LearnersCompared.class,
+          "learners compared",
+          compared -> "best: " + compared.best().what(),
+          compared ->
+              String.format(Locale.ROOT, "%.0f %%", 100 * compared.best().kept().accuracy())),
       new FileKind());
 
   private ResultKinds() {}

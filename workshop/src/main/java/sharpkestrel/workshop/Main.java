@@ -5,6 +5,7 @@ import picocli.CommandLine;
 import sharpkestrel.workshop.fuzz.FuzzCommand;
 import sharpkestrel.workshop.quality.ClicksQualityCommand;
 import sharpkestrel.workshop.quality.ExtractQualityCommand;
+import sharpkestrel.workshop.quality.LandCoverQualityCommand;
 import sharpkestrel.workshop.quality.LearnRoofsCommand;
 import sharpkestrel.workshop.quality.PlaceQualityCommand;
 import sharpkestrel.workshop.quality.QualityCommand;
@@ -35,6 +36,7 @@ public final class Main {
     line.addSubcommand("place-quality", new PlaceQualityCommand());
     line.addSubcommand("extract-quality", new ExtractQualityCommand());
     line.addSubcommand("clicks-quality", new ClicksQualityCommand());
+    line.addSubcommand("land-cover-quality", new LandCoverQualityCommand());
     line.addSubcommand("learn-roofs", new LearnRoofsCommand());
     line.addSubcommand("separability", new SeparabilityCommand());
     line.addSubcommand("fuzz", new FuzzCommand());

@@ -1,6 +1,10 @@
 package sharpkestrel.extract.learner;
 
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.stream.Collectors;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.RasterException;
 
 /** Ways to learn classes from examples. */
 public enum Learner {
@@ -22,6 +26,22 @@ public enum Learner {
 
   Learner(String title) {
     this.title = title;
+  }
+
+  /**
+   * @throws RasterException that names those there are
+   */
+  public static Learner named(String name) {
+    String plain = name.strip().toUpperCase(Locale.ROOT).replace('-', '_');
+    return Arrays.stream(values())
+        .filter(each -> each.name().equals(plain))
+        .findFirst()
+        .orElseThrow(() -> new RasterException("There is no way to learn called '" + name.strip()
+            + "'. There are "
+            + Arrays.stream(values())
+                .map(each -> each.name().toLowerCase(Locale.ROOT))
+                .collect(Collectors.joining(", "))
+            + "."));
   }
 
   public String title() {
