@@ -9,6 +9,7 @@ import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
+import org.locationtech.jts.geom.Geometry;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
@@ -156,7 +157,7 @@ class ClassesWindowTest extends TownWindow {
   void drawnAreasTellAllPixelsAndTheChainGoesOnToOutlines(FxRobot robot) {
     openBoth();
     settle(robot);
-    robot.clickOn("#stage-extract").clickOn("#family-examples").clickOn("#tool-classify-pixels");
+    robot.clickOn("#stage-extract").clickOn("#family-pixels").clickOn("#tool-classify-pixels");
     Waiting.type(robot, "#class-name", "water\n");
     Waiting.type(robot, "#class-name", "land\n");
     robot.type(KeyCode.DIGIT1);
@@ -180,6 +181,31 @@ class ClassesWindowTest extends TownWindow {
             .size())
         .isEqualTo(3);
 
+    // a box and a stroke of the brush, both taken back
+    for (String stroke : List.of("box", "brush")) {
+      robot.clickOn("#stroke-" + stroke);
+      robot.moveTo(window.onScreen(COARSE, COARSE, 70, 20)).press(MouseButton.PRIMARY);
+      robot.moveTo(window.onScreen(COARSE, COARSE, 90, 20));
+      robot.moveTo(window.onScreen(COARSE, COARSE, 100, 50)).release(MouseButton.PRIMARY);
+      settle(robot);
+      workspace().lanes().save().flush(java.time.Duration.ofSeconds(10));
+      Geometry drawn = GeoPackage.read(folder.resolve("project/hand/samples-epsg-32630.gpkg"), "")
+          .geometries()
+          .getLast();
+      double width =
+          drawn.getEnvelopeInternal().getWidth() / drawn.getEnvelopeInternal().getHeight();
+      if (stroke.equals("box")) {
+        assertThat(drawn.getNumPoints()).isEqualTo(5);
+        assertThat(width).isCloseTo(1, org.assertj.core.api.Assertions.within(0.1));
+      } else {
+        // a band about two lines, 12 pixels across
+        assertThat(drawn.getNumPoints()).isGreaterThan(10);
+        assertThat(drawn.getArea()).isLessThan(drawn.getEnvelope().getArea());
+      }
+      robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+      settle(robot);
+    }
+
     robot.clickOn("#classify-pixels-run");
     window.waiting().results(3);
     Raster probabilities = (Raster) newest();
@@ -189,7 +215,7 @@ class ClassesWindowTest extends TownWindow {
     for (String step : List.of("class-map", "absorb", "class-objects", "outline")) {
       settle(robot);
       String family =
-          step.equals("class-map") ? "examples" : step.equals("outline") ? "outlines" : "classes";
+          step.equals("class-map") ? "pixels" : step.equals("outline") ? "outlines" : "classes";
       robot.clickOn("#family-" + family);
       if (!step.equals("outline")) {
         robot.clickOn("#tool-" + step);

@@ -9,7 +9,9 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.TableView;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
@@ -124,7 +126,7 @@ class SamplesWindowTest extends TownWindow {
         .isEqualTo(classes);
 
     robot.type(KeyCode.A);
-    window.waiting().until("a question", () -> window.scene().lookup("#answer-0") != null);
+    window.waiting().until("a question", () -> window.scene().lookup("#samples-pass") != null);
     robot.type(KeyCode.DIGIT1);
     window.waiting().until("the next question", () -> samples() == labelled + 1);
     robot.type(KeyCode.ESCAPE);
@@ -237,6 +239,67 @@ class SamplesWindowTest extends TownWindow {
     assertThat(counted()).as("those of the first are not here").isEqualTo("0 samples");
     robot.interact(() -> workspace().display().show(workspace().named("measure").orElseThrow()));
     assertThat(counted()).isEqualTo("4 samples");
+  }
+
+  private void click(FxRobot robot, int[]... squares) {
+    for (int[] at : squares) {
+      robot.clickOn(window.onScreen(100, 100, at[0], at[1]));
+    }
+  }
+
+  @Test
+  void aSampleOfTheWrongClassIsFoundAndChosenObjectsAreLabelledAtOnce(FxRobot robot) {
+    openPhoto("first", 0);
+    measureShown(robot);
+    robot.clickOn("#stage-extract").clickOn("#family-examples");
+    Waiting.type(robot, "#class-name", "bright\n");
+    Waiting.type(robot, "#class-name", "dark\n");
+    robot.type(KeyCode.DIGIT1);
+    click(robot, new int[][] {{10, 10}, {50, 10}, {90, 10}, {30, 30}, {10, 50}, {90, 90}});
+    // dark in truth
+    click(robot, new int[] {70, 90});
+    robot.type(KeyCode.DIGIT2);
+    click(robot, new int[][] {{30, 10}, {70, 10}, {10, 30}, {50, 30}, {90, 30}, {30, 90}});
+    window.waiting().until("all samples", () -> counted().equals("13 samples"));
+
+    robot.moveTo(window.onScreen(100, 100, 50, 48)).moveTo(window.onScreen(100, 100, 50, 50));
+    window
+        .waiting()
+        .until("why under the mouse", () -> window.scene().lookup("#samples-why") != null);
+    assertThat(label("#samples-why")).contains("for it");
+    assertThat(((Button) window.scene().lookup("#answer-0")).getText()).contains("bright");
+
+    robot.clickOn("#tool-weigh-samples");
+    TableView<?> list = (TableView<?>) window.scene().lookup("#evidence-list");
+    window.waiting().until("the evidence", () -> list.getItems().size() == 13);
+    assertThat(list.getItems().getFirst().toString()).contains("looks like 'dark'");
+    robot.clickOn("#evidence-doubtful");
+    int doubtful = list.getItems().size();
+    assertThat(doubtful).isBetween(1, 4);
+    robot.clickOn("#evidence-doubtful");
+    click(robot, new int[] {70, 90});
+    window
+        .waiting()
+        .until("the sample picked out", () -> list.getSelectionModel().getSelectedIndex() == 0);
+    robot.type(KeyCode.DIGIT2);
+    window
+        .waiting()
+        .until(
+            "the right class",
+            () ->
+                list.getItems().stream().noneMatch(line -> line.toString().contains("looks like")));
+    robot.type(KeyCode.DELETE);
+    window.waiting().until("one taken away", () -> list.getItems().size() == 12);
+    robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+    window.waiting().until("it is back", () -> list.getItems().size() == 13);
+
+    robot.clickOn("#view-table");
+    Waiting.type(robot, "#table-filter", "red_mean > 130\n");
+    robot.clickOn("#stage-extract").clickOn("#family-examples");
+    robot.type(KeyCode.DIGIT1).clickOn("#samples-chosen");
+    window.waiting().until("all bright ones labelled", () -> counted().equals("20 samples"));
+    robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+    window.waiting().until("taken back at once", () -> counted().equals("13 samples"));
   }
 
   /** How many samples the classes have together. */

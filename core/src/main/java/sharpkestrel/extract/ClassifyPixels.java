@@ -24,7 +24,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "classify-pixels",
     stage = Stage.EXTRACT,
-    family = "Examples",
+    family = "Pixels",
     title = "Classify pixels",
     makes = "Probabilities",
     does =

@@ -73,12 +73,12 @@ public record CompareLearners(
     long seed = by.use().seed();
     List<LearnersCompared.Entry> entries = new ArrayList<>();
     for (Learner each : learners(methods)) {
-      entries.add(LearnersCompared.entry("objects: " + each.title(), examples, each, seed, job));
+      entries.add(LearnersCompared.entry(LearnersCompared.Unit.OBJECTS, examples, each, seed, job));
     }
     if (scene.isPresent()) {
       for (Learner each : learners(methods)) {
         Examples pixels = LearnPixelsBy.of(each).examples(scene.get(), samples, job);
-        entries.add(LearnersCompared.entry("pixels: " + each.title(), pixels, each, seed, job));
+        entries.add(LearnersCompared.entry(LearnersCompared.Unit.PIXELS, pixels, each, seed, job));
       }
     }
     return new LearnersCompared(

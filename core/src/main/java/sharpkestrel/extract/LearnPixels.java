@@ -14,7 +14,7 @@ import sharpkestrel.step.Suits;
 @StepInfo(
     id = "learn-pixels",
     stage = Stage.EXTRACT,
-    family = "Examples",
+    family = "Pixels",
     title = "Learn pixels",
     makes = "Pixel classifier",
     does =

@@ -22,7 +22,7 @@ import sharpkestrel.step.StepInfo;
 @StepInfo(
     id = "class-map",
     stage = Stage.EXTRACT,
-    family = "Examples",
+    family = "Pixels",
     title = "Class map",
     makes = "Class map",
     does =

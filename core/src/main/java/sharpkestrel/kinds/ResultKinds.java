@@ -80,7 +80,7 @@ public final class ResultKinds {
       new ReportKind<>(
           LearnersCompared.class,
           "learners compared",
-          compared -> "best: " + compared.best().what(),
+          compared -> "best: " + compared.best().method().title(),
           compared ->
               String.format(Locale.ROOT, "%.0f %%", 100 * compared.best().kept().accuracy())),
       new FileKind());

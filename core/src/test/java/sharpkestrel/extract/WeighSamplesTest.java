@@ -2,6 +2,7 @@ package sharpkestrel.extract;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
@@ -13,6 +14,7 @@ import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.LearnersCompared;
+import sharpkestrel.extract.learner.LearnersCompared.Unit;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.raster.Job;
 
@@ -120,14 +122,19 @@ class WeighSamplesTest {
         .run(Job.QUIET);
 
     assertThat(compared.entries())
-        .extracting(LearnersCompared.Entry::what)
+        .extracting(LearnersCompared.Entry::unit, LearnersCompared.Entry::method)
         .containsExactly(
-            "objects: Random forest",
-            "objects: Maximum likelihood",
-            "pixels: Random forest",
-            "pixels: Maximum likelihood");
+            tuple(Unit.OBJECTS, Learner.FOREST),
+            tuple(Unit.OBJECTS, Learner.LIKELIHOOD),
+            tuple(Unit.PIXELS, Learner.FOREST),
+            tuple(Unit.PIXELS, Learner.LIKELIHOOD));
+    // pixels of one piece of ground are right or wrong together: many of them are no surer
+    LearnersCompared.Entry pixels = compared.entries().get(2);
+    assertThat(pixels.kept().count()).isGreaterThan(2000);
+    assertThat(pixels.places()).isBetween(10, 144);
+    assertThat(pixels.interval()[1] - pixels.interval()[0]).isGreaterThan(0.02);
     for (LearnersCompared.Entry entry : compared.entries()) {
-      assertThat(entry.kept().accuracy()).as(entry.what()).isGreaterThan(0.85);
+      assertThat(entry.kept().accuracy()).as(entry.method().title()).isGreaterThan(0.85);
     }
     assertThat(compared.entries().get(0).outOfBag()).isGreaterThan(0.85);
     assertThat(compared.entries().get(1).outOfBag()).isNaN();

@@ -38,6 +38,7 @@ public final class Bench extends VBox {
   private static final double APART = 14;
 
   private static final double CLOSE = 9;
+  private static final double LEAST_TAB = 36;
 
   private final Workspace workspace;
   private final PictureView picture;
@@ -244,7 +245,8 @@ public final class Bench extends VBox {
     if (chosen) {
       tab.getStyleClass().add("chosen");
     }
-    tab.setMinWidth(Region.USE_PREF_SIZE);
+    // where the window is too narrow for all, words are cut rather than the window
+    tab.setMinWidth(LEAST_TAB);
     return tab;
   }
 

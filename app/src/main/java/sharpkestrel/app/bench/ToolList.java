@@ -16,6 +16,7 @@ import sharpkestrel.app.tools.builtup.BuiltUpTool;
 import sharpkestrel.app.tools.classes.ClassesTool;
 import sharpkestrel.app.tools.compare.CompareTool;
 import sharpkestrel.app.tools.find.FindTool;
+import sharpkestrel.app.tools.learners.LearnersTool;
 import sharpkestrel.app.tools.mosaic.MosaicTool;
 import sharpkestrel.app.tools.pansharpen.PansharpenTool;
 import sharpkestrel.app.tools.pick.PickTool;
@@ -53,6 +54,7 @@ final class ToolList {
         new FindTool(desk),
         new ClassesTool(desk),
         new CompareTool(desk),
+        new LearnersTool(desk),
         new TableTool(desk),
         new PlotsTool(desk),
         new RunSheetTool(desk)));

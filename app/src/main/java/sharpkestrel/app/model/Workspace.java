@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.beans.property.SimpleStringProperty;
@@ -20,6 +22,7 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.place.fit.TiePoints;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.step.Stage;
 
@@ -65,6 +68,15 @@ public final class Workspace {
 
   public UndoStack undo() {
     return undo;
+  }
+
+  /**
+   * Asks something short in the trial lane; where it fails, the reason is told.
+   *
+   * @param kind whose question before this lapses
+   */
+  public <T> void ask(Object kind, Function<Job, T> work, Consumer<T> done) {
+    lanes.trial().ask(kind, "", work, done, failure -> messages.tell(failure.getMessage()));
   }
 
   public Lanes lanes() {

@@ -39,6 +39,9 @@ public interface PaneTool {
 
   void click(boolean inB, double col, double row);
 
+  /** The mouse is over a place, no button held. */
+  default void hover(boolean inB, double col, double row) {}
+
   /** What is held while clicking. */
   enum Click {
     PLAIN,

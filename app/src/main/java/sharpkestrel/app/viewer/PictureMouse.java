@@ -174,23 +174,18 @@ final class PictureMouse {
     Affine map = views.a().toPixels(layer.raster.grid(), layer.rawScale);
     int col = (int) Math.floor(map.x(views.paneX(atX), atY));
     int row = (int) Math.floor(map.y(views.paneX(atX), atY));
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            this,
-            "",
-            job -> {
-              int[] label = new int[1];
-              layer.labels.labels().read(new Window(col, row, 1, 1), label);
-              return label[0];
-            },
-            label -> {
-              if (panes.a() == layer) {
-                picked.accept(layer.paint.rowOf()[label]);
-              }
-            },
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask(
+        this,
+        job -> {
+          int[] label = new int[1];
+          layer.labels.labels().read(new Window(col, row, 1, 1), label);
+          return label[0];
+        },
+        label -> {
+          if (panes.a() == layer) {
+            picked.accept(layer.paint.rowOf()[label]);
+          }
+        });
   }
 
   private void moved(MouseEvent e) {
@@ -199,6 +194,9 @@ final class PictureMouse {
     boolean cross = patchTool || tools.isInHand();
     picture.setCursor(onSwipe(e) ? Cursor.H_RESIZE : cross ? Cursor.CROSSHAIR : Cursor.DEFAULT);
     whenMoved.run();
+    if (tools.isInHand()) {
+      tools.hover(x, y);
+    }
     if (tools.followsMouse()) {
       picture.repaint();
     }

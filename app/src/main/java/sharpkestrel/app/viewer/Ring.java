@@ -20,7 +20,7 @@ public final class Ring {
   /** All rings of areas, those around their holes too. */
   public static void draw(GraphicsContext g, Geometry areas, Affine map, Color colour) {
     for (int k = 0; k < areas.getNumGeometries(); k++) {
-      if (areas.getGeometryN(k) instanceof Polygon polygon) {
+      if (areas.getGeometryN(k) instanceof Polygon polygon && !polygon.isEmpty()) {
         draw(g, polygon.getExteriorRing().getCoordinates(), map, colour);
         for (int hole = 0; hole < polygon.getNumInteriorRing(); hole++) {
           draw(g, polygon.getInteriorRingN(hole).getCoordinates(), map, colour);

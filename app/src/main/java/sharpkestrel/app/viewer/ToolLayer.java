@@ -62,6 +62,12 @@ final class ToolLayer {
     tool.let();
   }
 
+  void hover(double x, double y) {
+    boolean here = views.overB(x);
+    Affine map = views.toPixels(here);
+    tool.hover(here, map.x(x, y), map.y(x, y));
+  }
+
   void click(double x, double y, PaneTool.Click how) {
     boolean here = views.overB(x);
     Affine map = views.toPixels(here);

@@ -11,7 +11,7 @@ public enum Learner {
   /** Trees on samples with replacement. */
   FOREST("Random forest"),
   /** Trees whose splits are drawn; smoother, and sound with few examples. */
-  EXTREME_TREES("Extremely randomised trees"),
+  EXTREME_TREES("Randomised trees"),
   BOOSTING("Gradient boosting"),
   LIKELIHOOD("Maximum likelihood"),
   NEAREST("Nearest neighbours"),

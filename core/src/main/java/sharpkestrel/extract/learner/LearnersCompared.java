@@ -30,12 +30,30 @@ public record LearnersCompared(
   private static final int STEPS = 5;
   private static final int WRITTEN = 12;
 
+  /** What is told apart. */
+  public enum Unit {
+    OBJECTS,
+    PIXELS
+  }
+
   /**
-   * @param what that learned, and of what
+   * @param places that were kept back and told by others: objects, or for pixels the pieces of ground that have samples, as pixels of one
+   *     piece are all right or wrong together
    * @param outOfBag share that trees said right of samples that they had not drawn, neighbours of those that they had; NaN for others
    * @param seconds that learning from all samples took
    */
-  public record Entry(String what, Confusion kept, double outOfBag, double seconds) {}
+  public record Entry(
+      Unit unit, Learner method, Confusion kept, int places, double outOfBag, double seconds) {
+
+    /** Between what the share that is right lies with 95 % confidence. */
+    public double[] interval() {
+      return Confusion.interval(kept.accuracy(), places);
+    }
+
+    String what() {
+      return unit.name().toLowerCase(Locale.ROOT) + ": " + method.title();
+    }
+  }
 
   /**
    * @param samples that were learned from, in the mean
@@ -66,7 +84,7 @@ public record LearnersCompared(
    *
    * @throws RasterException where there is nothing to learn, or no ground to keep back
    */
-  public static Entry entry(String what, Examples all, Learner method, long seed, Job job) {
+  public static Entry entry(Unit unit, Examples all, Learner method, long seed, Job job) {
     all.check();
     Confusion kept = Confusion.of(all, Folds.keptBack(all, method, PARTS, seed, job));
     if (kept.count() == 0) {
@@ -80,7 +98,10 @@ public record LearnersCompared(
     } else {
       method.learn(all, seed, job);
     }
-    return new Entry(what, kept, outOfBag, (System.nanoTime() - start) * 1e-9);
+    int places = unit == Unit.OBJECTS
+        ? (int) kept.count()
+        : (int) Arrays.stream(all.blocks()).distinct().count();
+    return new Entry(unit, method, kept, places, outOfBag, (System.nanoTime() - start) * 1e-9);
   }
 
   /** How the share that is right on kept-back ground grows with samples: each smaller number is drawn from the next larger one. */
@@ -197,11 +218,11 @@ public record LearnersCompared(
         "out of bag",
         "seconds"));
     for (Entry entry : entries) {
-      double[] ends = Confusion.interval(entry.kept.accuracy(), entry.kept.count());
+      double[] ends = entry.interval();
       text.append(String.format(
           Locale.ROOT,
           "%-36s %7.3f %6.3f to %5.3f %9.3f %10s %8.2f%n",
-          entry.what,
+          entry.what(),
           entry.kept.accuracy(),
           ends[0],
           ends[1],
@@ -232,14 +253,14 @@ public record LearnersCompared(
     ObjectNode root = Json.object();
     ArrayNode learners = root.putArray("learners");
     for (Entry entry : entries) {
-      double[] ends = Confusion.interval(entry.kept.accuracy(), entry.kept.count());
+      double[] ends = entry.interval();
       ObjectNode node = learners
           .addObject()
-          .put("learned_by", entry.what)
+          .put("learned_by", entry.what())
           .put("right", entry.kept.accuracy())
           .put("low", ends[0])
           .put("high", ends[1])
-          .put("of", entry.kept.count())
+          .put("of", entry.places)
           .put("macro_f1", entry.kept.macroF1())
           .put("seconds", entry.seconds);
       if (!Double.isNaN(entry.outOfBag)) {

@@ -112,19 +112,11 @@ final class AlikeModel {
       return;
     }
     ObjectSet set = (ObjectSet) source.value();
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            verdicts,
-            "",
-            job -> set.rowAt(col, row),
-            object -> {
-              if (object >= 0 && source != null && set == source.value()) {
-                judge(object, verdicts.containsKey(object) ? null : Boolean.TRUE);
-              }
-            },
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask(verdicts, job -> set.rowAt(col, row), object -> {
+      if (object >= 0 && source != null && set == source.value()) {
+        judge(object, verdicts.containsKey(object) ? null : Boolean.TRUE);
+      }
+    });
   }
 
   /**
@@ -180,38 +172,32 @@ final class AlikeModel {
     ObjectSet set = (ObjectSet) of.value();
     Map<Integer, Boolean> known = Map.copyOf(verdicts);
     var look = workspace.display().lookProperty().get();
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            this,
-            "",
-            job -> {
-              float[] likeness = Likeness.of(
-                      LearnClasses.columns(set.table()), picked, rejected, job)
-                  .likeness();
-              List<Integer> next = IntStream.range(0, likeness.length)
-                  .filter(row -> !known.containsKey(row))
-                  .boxed()
-                  .sorted(Comparator.comparingDouble(row -> -likeness[row]))
-                  .limit(SHOWN)
-                  .toList();
-              ObjectGeometry geometry = ObjectGeometry.of(set);
-              SmallPictures small = new SmallPictures(of.backdrop(), look);
-              List<Window> places = next.stream().map(geometry::bounds).toList();
-              List<int[]> pictures = new ArrayList<>();
-              for (Window place : places) {
-                int margin = Math.max(4, Math.max(place.width(), place.height()) / 4);
-                pictures.add(small.of(place.grown(margin), SMALL, job.request()));
-              }
-              return new Answer(set, likeness, next, pictures, places);
-            },
-            made -> {
-              if (source == of) {
-                answer.set(made);
-              }
-            },
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask(
+        this,
+        job -> {
+          float[] likeness = Likeness.of(LearnClasses.columns(set.table()), picked, rejected, job)
+              .likeness();
+          List<Integer> next = IntStream.range(0, likeness.length)
+              .filter(row -> !known.containsKey(row))
+              .boxed()
+              .sorted(Comparator.comparingDouble(row -> -likeness[row]))
+              .limit(SHOWN)
+              .toList();
+          ObjectGeometry geometry = ObjectGeometry.of(set);
+          SmallPictures small = new SmallPictures(of.backdrop(), look);
+          List<Window> places = next.stream().map(geometry::bounds).toList();
+          List<int[]> pictures = new ArrayList<>();
+          for (Window place : places) {
+            int margin = Math.max(4, Math.max(place.width(), place.height()) / 4);
+            pictures.add(small.of(place.grown(margin), SMALL, job.request()));
+          }
+          return new Answer(set, likeness, next, pictures, places);
+        },
+        made -> {
+          if (source == of) {
+            answer.set(made);
+          }
+        });
   }
 
   /** How many objects are as alike as is asked for. */
@@ -232,36 +218,31 @@ final class AlikeModel {
     Result of = source;
     String from = Cql2.number(least.get());
     boolean rejects = known.containsValue(false);
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            known,
-            "",
-            job -> {
-              ObjectGeometry geometry = ObjectGeometry.of(set);
-              List<Geometry> outlines = new ArrayList<>();
-              List<String> said = new ArrayList<>();
-              known.forEach((row, wanted) -> {
-                outlines.add(geometry.outline(row));
-                said.add(wanted ? WANTED : REJECTED);
-              });
-              return new Layer(
-                  FILE,
-                  set.labels().grid().crs(),
-                  outlines,
-                  new Table(said.size(), List.of(Table.Column.ofTexts("class", "Class", said))),
-                  Map.of());
-            },
-            layer -> {
-              file.write(layer);
-              workspace.run(
-                  StepCatalogue.get("rank-alike"),
-                  title,
-                  Map.of("objects", of),
-                  Map.of("picks", file.path().toString()),
-                  rejects ? Map.of("least", from, "wanted", WANTED) : Map.of("least", from));
-            },
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask(
+        known,
+        job -> {
+          ObjectGeometry geometry = ObjectGeometry.of(set);
+          List<Geometry> outlines = new ArrayList<>();
+          List<String> said = new ArrayList<>();
+          known.forEach((row, wanted) -> {
+            outlines.add(geometry.outline(row));
+            said.add(wanted ? WANTED : REJECTED);
+          });
+          return new Layer(
+              FILE,
+              set.labels().grid().crs(),
+              outlines,
+              new Table(said.size(), List.of(Table.Column.ofTexts("class", "Class", said))),
+              Map.of());
+        },
+        layer -> {
+          file.write(layer);
+          workspace.run(
+              StepCatalogue.get("rank-alike"),
+              title,
+              Map.of("objects", of),
+              Map.of("picks", file.path().toString()),
+              rejects ? Map.of("least", from, "wanted", WANTED) : Map.of("least", from));
+        });
   }
 }

@@ -108,22 +108,17 @@ final class ClassesModel {
   /** Looks at the class of an object. */
   void selectAt(int col, int row, boolean more) {
     ObjectSet set = set();
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            this,
-            "",
-            job -> {
-              int at = set.rowAt(col, row);
-              return at < 0 ? "" : set.table().column(ClassMap.CLASS).text(at);
-            },
-            found -> {
-              if (!found.isEmpty() && source != null && set == source.value()) {
-                select(found, more);
-              }
-            },
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask(
+        this,
+        job -> {
+          int at = set.rowAt(col, row);
+          return at < 0 ? "" : set.table().column(ClassMap.CLASS).text(at);
+        },
+        found -> {
+          if (!found.isEmpty() && source != null && set == source.value()) {
+            select(found, more);
+          }
+        });
   }
 
   /** Names given so far, in the order in which they came; a digit gives one to what is selected. */

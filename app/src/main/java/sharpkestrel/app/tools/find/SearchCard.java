@@ -141,30 +141,25 @@ final class SearchCard extends VBox {
       return;
     }
     Map<String, String> texts = panel.settingTexts();
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            box,
-            "",
-            job -> {
-              boolean[] wanted =
-                  now.wanted(Stream.of(texts.getOrDefault("classes", "auto").split(","))
-                      .map(String::strip)
-                      .filter(each -> !each.isEmpty() && !each.equals("auto"))
-                      .toList());
-              double sure = number(texts, "least-probability");
-              double area = texts.containsKey("least-area") ? number(texts, "least-area") : 0;
-              double least = number(texts, "least-score");
-              ObjectSet set = now.choose(wanted, least, sure, area);
-              ObjectSet all = now.choose(wanted, FROM, sure, area);
-              return new Found(
-                  set,
-                  all.table().values("score"),
-                  Double.isNaN(least) ? now.finder().usualScore() : least);
-            },
-            this::show,
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask(
+        box,
+        job -> {
+          boolean[] wanted =
+              now.wanted(Stream.of(texts.getOrDefault("classes", "auto").split(","))
+                  .map(String::strip)
+                  .filter(each -> !each.isEmpty() && !each.equals("auto"))
+                  .toList());
+          double sure = number(texts, "least-probability");
+          double area = texts.containsKey("least-area") ? number(texts, "least-area") : 0;
+          double least = number(texts, "least-score");
+          ObjectSet set = now.choose(wanted, least, sure, area);
+          ObjectSet all = now.choose(wanted, FROM, sure, area);
+          return new Found(
+              set,
+              all.table().values("score"),
+              Double.isNaN(least) ? now.finder().usualScore() : least);
+        },
+        this::show);
   }
 
   private static double number(Map<String, String> texts, String name) {

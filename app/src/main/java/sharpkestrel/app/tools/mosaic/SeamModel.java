@@ -215,19 +215,11 @@ public final class SeamModel {
     preview(areas);
     BalancedBlock measured = block;
     double level = step.lines().level();
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            "how seams show",
-            "",
-            job -> measured.visibility(areas, level, job),
-            visibility -> {
-              if (state.get() != null && state.get().areas() == areas) {
-                state.set(new State(areas, state.get().sides(), Optional.of(visibility)));
-              }
-            },
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask("how seams show", job -> measured.visibility(areas, level, job), visibility -> {
+      if (state.get() != null && state.get().areas() == areas) {
+        state.set(new State(areas, state.get().sides(), Optional.of(visibility)));
+      }
+    });
   }
 
   private void preview(OutlineSet areas) {

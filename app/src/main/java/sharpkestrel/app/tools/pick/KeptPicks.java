@@ -39,18 +39,10 @@ public final class KeptPicks {
       return;
     }
     HandLog log = log(tree);
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            this,
-            "",
-            job -> log.read().map(KeptPicks::picks).orElse(List.of()),
-            read -> {
-              of.putIfAbsent(tree, read);
-              ready.accept(of.get(tree));
-            },
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask(this, job -> log.read().map(KeptPicks::picks).orElse(List.of()), read -> {
+      of.putIfAbsent(tree, read);
+      ready.accept(of.get(tree));
+    });
   }
 
   void put(String tree, List<PickModel.Picked> picks, CrsName crs) {

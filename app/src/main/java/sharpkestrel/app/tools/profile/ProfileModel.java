@@ -73,22 +73,14 @@ public final class ProfileModel {
   public ProfileModel(Workspace workspace, Watch watch) {
     this.workspace = workspace;
     file = new HandLog(workspace, "profiles");
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            file,
-            "",
-            job -> file.read().map(ProfileModel::places).orElse(List.of()),
-            before -> {
-              places.addAll(0, before);
-              places.addListener((ListChangeListener<Place>) change -> {
-                write();
-                measure();
-              });
-              measure();
-            },
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask(file, job -> file.read().map(ProfileModel::places).orElse(List.of()), before -> {
+      places.addAll(0, before);
+      places.addListener((ListChangeListener<Place>) change -> {
+        write();
+        measure();
+      });
+      measure();
+    });
     watch.on(workspace.display().paneAProperty(), now -> measure());
     measure();
   }

@@ -2,12 +2,14 @@ package sharpkestrel.app.tools.samples;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import sharpkestrel.extract.LearnBy;
 import sharpkestrel.extract.LearnClasses;
 import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.Confusion;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.ObjectSamples;
+import sharpkestrel.extract.learner.Reasons;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
@@ -15,6 +17,7 @@ import sharpkestrel.raster.Job;
 /**
  * What the samples say of all objects.
  *
+ * @param classifier what was learned
  * @param shares probabilities of the classes, object by object
  * @param sampleOf for each object the place of the class it was labelled, -1 for none
  * @param isWeighed whether probabilities are those that {@code classify-objects} gives
@@ -22,7 +25,7 @@ import sharpkestrel.raster.Job;
  */
 record Answer(
     ObjectSet objects,
-    List<String> classes,
+    Classifier classifier,
     float[] shares,
     int[] sampleOf,
     boolean isWeighed,
@@ -38,25 +41,36 @@ record Answer(
     Classifier classifier = LearnClasses.learn(set, found, LearnBy.of(how), weighs, job);
     return new Answer(
         set,
-        classifier.classes(),
+        classifier,
         classifier.shares(classifier.columns(set.table()), job),
         found.classOf(),
         weighs,
         classifier.kept());
   }
 
+  List<String> classes() {
+    return classifier.classes();
+  }
+
+  /** Why an object is what it is said to be. */
+  Reasons reasons(int row) {
+    int[] samples =
+        IntStream.range(0, sampleOf.length).filter(i -> sampleOf[i] >= 0).toArray();
+    return Reasons.of(classifier, objects.table(), row, Math.max(0, most(row)), samples);
+  }
+
   /** The likeliest class of an object. */
   int most(int row) {
-    return Confusion.most(shares, row * classes.size(), classes.size());
+    return Confusion.most(shares, row * classes().size(), classes().size());
   }
 
   float share(int row, int ofClass) {
-    return shares[row * classes.size() + ofClass];
+    return shares[row * classes().size() + ofClass];
   }
 
   /** How near the second class is to the first, 0 to 1. */
   double doubt(int row) {
-    return Confusion.doubt(shares, row * classes.size(), classes.size());
+    return Confusion.doubt(shares, row * classes().size(), classes().size());
   }
 
   double[] doubts() {
@@ -80,7 +94,7 @@ record Answer(
   }
 
   int[] counts() {
-    int[] counts = new int[classes.size()];
+    int[] counts = new int[classes().size()];
     for (int row = 0; row < objects.count(); row++) {
       if (most(row) >= 0) {
         counts[most(row)]++;

@@ -14,7 +14,7 @@ import sharpkestrel.app.viewer.Ring;
 import sharpkestrel.raster.Affine;
 
 /**
- * Areas drawn in the picture: a drag draws one by hand, clicks set corners that Enter, a click on the first or a second click on the last
+ * Areas drawn in the picture: a drag draws one by hand, as a box or with a brush, clicks set corners that Enter, a click on the first or a second click on the last
  * closes; of one corner it is a point, of two a line. A click with Alt takes a sample away.
  */
 final class AreaMarks implements PaneTool {
@@ -26,10 +26,35 @@ final class AreaMarks implements PaneTool {
   /** Pixels of the scene by which a line drawn by hand may be straightened. */
   private static final double STRAIGHT = 0.4;
 
+  /** Corners of a quarter of the brush's round end. */
+  private static final int ROUND = 4;
+
+  /** What a drag draws. */
+  enum Stroke {
+    /** The line around an area. */
+    HAND("By hand"),
+    /** From one corner of a box to the other. */
+    BOX("Box"),
+    /** The middle of a band. */
+    BRUSH("Brush");
+
+    private final String title;
+
+    Stroke(String title) {
+      this.title = title;
+    }
+
+    String title() {
+      return title;
+    }
+  }
+
   private final AreasModel model;
   private final Runnable repaint;
   private final List<Coordinate> corners = new ArrayList<>();
   private final List<Coordinate> drawn = new ArrayList<>();
+  private Stroke stroke = Stroke.HAND;
+  private double brush = 12;
   private double reach = 1;
 
   /**
@@ -38,6 +63,17 @@ final class AreaMarks implements PaneTool {
   AreaMarks(AreasModel model, Runnable repaint) {
     this.model = model;
     this.repaint = repaint;
+  }
+
+  void setStroke(Stroke now) {
+    stroke = now;
+  }
+
+  /**
+   * @param pixels of the scene across the brush
+   */
+  void setBrush(double pixels) {
+    brush = pixels;
   }
 
   @Override
@@ -68,10 +104,11 @@ final class AreaMarks implements PaneTool {
         dots(g, List.of(sample.outline().getCoordinates()), map, colour);
       }
     }
-    List<Coordinate> now = drawn.isEmpty() ? corners : drawn;
     Color colour = model.book().colourOf(model.currentProperty().get());
-    if (now.size() > 1) {
-      Ring.draw(g, now.toArray(Coordinate[]::new), map, colour);
+    if (drawn.size() > 1) {
+      Ring.draw(g, shape(drawn), map, colour);
+    } else if (corners.size() > 1) {
+      Ring.draw(g, corners.toArray(Coordinate[]::new), map, colour);
     }
     dots(g, corners, map, colour);
   }
@@ -108,8 +145,8 @@ final class AreaMarks implements PaneTool {
   public void let() {
     List<Coordinate> line = List.copyOf(drawn);
     drawn.clear();
-    if (line.size() > 2) {
-      add(area(line));
+    if (line.size() > 1) {
+      add(shape(line));
     }
     repaint.run();
   }
@@ -144,6 +181,30 @@ final class AreaMarks implements PaneTool {
     return Math.sqrt(Math.abs(affine.a() * affine.e() - affine.b() * affine.d()));
   }
 
+  /** What a drag along a line draws. */
+  private Geometry shape(List<Coordinate> line) {
+    return switch (stroke) {
+      case HAND ->
+        line.size() > 2 ? area(line) : SHAPES.createLineString(line.toArray(Coordinate[]::new));
+      case BOX -> box(line.getFirst(), line.getLast());
+      case BRUSH ->
+        DouglasPeuckerSimplifier.simplify(
+                SHAPES.createLineString(line.toArray(Coordinate[]::new)), STRAIGHT * pixel())
+            .buffer(brush / 2 * pixel(), ROUND);
+    };
+  }
+
+  /** Along the pixels, however they lie on the ground. */
+  private Geometry box(Coordinate one, Coordinate other) {
+    Affine inverse = toGround().inverse();
+    double left = inverse.x(one.x, one.y);
+    double top = inverse.y(one.x, one.y);
+    double right = inverse.x(other.x, other.y);
+    double foot = inverse.y(other.x, other.y);
+    return SHAPES.createPolygon(
+        new Coordinate[] {one, ground(right, top), other, ground(left, foot), one});
+  }
+
   private Geometry area(List<Coordinate> line) {
     List<Coordinate> ring = new ArrayList<>(line);
     ring.add(line.getFirst());
@@ -153,7 +214,8 @@ final class AreaMarks implements PaneTool {
   }
 
   private void add(Geometry shape) {
-    if (!shape.isEmpty()) {
+    boolean isArea = shape.getDimension() < 2 || shape.getArea() > 0;
+    if (!shape.isEmpty() && isArea) {
       model.add(shape);
     }
   }

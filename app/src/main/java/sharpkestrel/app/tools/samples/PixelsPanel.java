@@ -4,9 +4,13 @@ import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
 import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
 import sharpkestrel.app.controls.Card;
@@ -32,11 +36,12 @@ final class PixelsPanel extends HBox {
   private boolean inHand;
   private boolean tried;
 
-  PixelsPanel(Desk desk, Watch watch, AreasModel model) {
+  PixelsPanel(Desk desk, Watch watch, AreasModel model, AreaMarks marks) {
     super(10);
     this.desk = desk;
     this.model = model;
     classes = new ClassCard(desk, model);
+    classes.card().getChildren().add(strokes(marks));
     panel = new StepPanel(desk, watch, StepCatalogue.get("classify-pixels")).brief();
     HBox.setHgrow(panel, Priority.ALWAYS);
     Label heading = Words.heading("What it is worth");
@@ -57,6 +62,39 @@ final class PixelsPanel extends HBox {
     });
     classes.refresh();
     showWorth();
+  }
+
+  /** What a drag draws, and how wide a brush is. */
+  private static VBox strokes(AreaMarks marks) {
+    Slider width = new Slider(3, 60, 12);
+    width.setId("brush-width");
+    Label says = Words.number("12 px");
+    says.setMinWidth(Label.USE_PREF_SIZE);
+    width.valueProperty().addListener((p, before, now) -> {
+      marks.setBrush(now.doubleValue());
+      says.setText(String.format(Locale.ROOT, "%.0f px", now.doubleValue()));
+    });
+    HBox brush = new HBox(6, width, says);
+    HBox.setHgrow(width, Priority.ALWAYS);
+    ToggleGroup group = new ToggleGroup();
+    HBox row = new HBox(4);
+    for (AreaMarks.Stroke each : AreaMarks.Stroke.values()) {
+      ToggleButton button = new ToggleButton(each.title());
+      button.setId("stroke-" + each.name().toLowerCase(Locale.ROOT));
+      button.setToggleGroup(group);
+      button.setMinWidth(Region.USE_PREF_SIZE);
+      button.setSelected(each == AreaMarks.Stroke.HAND);
+      button.setOnAction(e -> {
+        // one of them always is
+        button.setSelected(true);
+        marks.setStroke(each);
+        brush.setVisible(each == AreaMarks.Stroke.BRUSH);
+      });
+      row.getChildren().add(button);
+    }
+    brush.setVisible(false);
+    brush.managedProperty().bind(brush.visibleProperty());
+    return new VBox(4, row, brush);
   }
 
   void setInHand(boolean now) {
@@ -108,7 +146,7 @@ final class PixelsPanel extends HBox {
           .addAll(
               Words.soft(model.whyProperty().get()),
               Words.soft(
-                  "Drag to draw an area, or click its corners and press Enter; Alt and a click take a sample away."));
+                  "Drag to draw, or click corners and press Enter; Alt and a click take a sample away."));
       return;
     }
     Confusion confusion = model.worthProperty().get().get();

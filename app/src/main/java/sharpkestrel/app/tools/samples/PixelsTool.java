@@ -31,7 +31,7 @@ public final class PixelsTool extends Tool {
   protected Node makePanel() {
     model = new AreasModel(desk.workspace(), watch(), book.get());
     marks = new AreaMarks(model, desk.picture()::repaint);
-    panel = new PixelsPanel(desk, watch(), model);
+    panel = new PixelsPanel(desk, watch(), model, marks);
     return panel;
   }
 

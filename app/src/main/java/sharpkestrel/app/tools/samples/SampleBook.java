@@ -10,7 +10,9 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.scene.paint.Color;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.ClassList;
+import sharpkestrel.geo.OutlineSet;
 
 /**
  * The classes of a project and what was labelled on each ground: kept, changed, and taken back by name. What is asked for before all has
@@ -134,10 +136,48 @@ final class SampleBook {
       if (!had) {
         after.add(sample);
       }
-      Map<Ground, List<Sample>> all = new HashMap<>(samples.get());
-      all.put(ground, List.copyOf(after));
-      change((had ? "take back " : "label ") + sample.ofClass(), classes.get(), all);
+      put((had ? "take back " : "label ") + sample.ofClass(), ground, after);
     });
+  }
+
+  /** Gives many places a class at once, in place of those they had. */
+  void labelAll(Ground ground, List<Sample> labelled) {
+    whenRead(() -> {
+      List<Sample> after = new ArrayList<>(of(ground));
+      after.removeIf(before -> labelled.stream().anyMatch(now -> before.liesAs(now.outline())));
+      after.addAll(labelled);
+      put("label " + labelled.size() + " at once", ground, after);
+    });
+  }
+
+  /** Takes samples away. */
+  void removeAll(Ground ground, List<Sample> gone) {
+    whenRead(() -> {
+      List<Sample> after = new ArrayList<>(of(ground));
+      after.removeAll(gone);
+      put(
+          gone.size() == 1 ? "take a sample away" : "take " + gone.size() + " samples away",
+          ground,
+          after);
+    });
+  }
+
+  private void put(String what, Ground ground, List<Sample> after) {
+    Map<Ground, List<Sample>> all = new HashMap<>(samples.get());
+    all.put(ground, List.copyOf(after));
+    change(what, classes.get(), all);
+  }
+
+  /** What was labelled on a ground, as steps take it. */
+  OutlineSet outlines(Ground ground) {
+    List<Sample> here = of(ground);
+    return new OutlineSet(
+        ground.crs(),
+        here.stream().map(Sample::outline).toList(),
+        new Table(
+            here.size(),
+            List.of(Table.Column.ofTexts(
+                "class", "Class", here.stream().map(Sample::ofClass).toList()))));
   }
 
   private void change(String what, ClassList newClasses, Map<Ground, List<Sample>> newSamples) {

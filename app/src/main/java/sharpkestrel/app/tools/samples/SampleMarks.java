@@ -42,6 +42,13 @@ final class SampleMarks implements PaneTool {
   }
 
   @Override
+  public void hover(boolean inB, double col, double row) {
+    if (!inB) {
+      model.lookAt((int) Math.floor(col), (int) Math.floor(row));
+    }
+  }
+
+  @Override
   public void click(boolean inB, double col, double row) {
     if (!inB) {
       model.click((int) Math.floor(col), (int) Math.floor(row));

@@ -22,6 +22,7 @@ public final class SampleTools {
         return opened;
       }
     };
-    return List.of(new SamplesTool(desk, book), new PixelsTool(desk, book));
+    return List.of(
+        new SamplesTool(desk, book), new PixelsTool(desk, book), new WeighTool(desk, book));
   }
 }

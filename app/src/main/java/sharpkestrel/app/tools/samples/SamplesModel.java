@@ -2,11 +2,13 @@ package sharpkestrel.app.tools.samples;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -19,11 +21,12 @@ import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.Watch;
+import sharpkestrel.app.viewer.SmallPictures;
 import sharpkestrel.expr.Expression;
-import sharpkestrel.expr.Table;
 import sharpkestrel.extract.LearnClasses;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.NextQuestion;
+import sharpkestrel.extract.learner.Reasons;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectGeometry;
@@ -41,11 +44,17 @@ final class SamplesModel implements Labelling {
   private static final long SEED = 1;
   private static final int LEAST_TO_FIND = 3;
 
+  private static final int MOST_AT_ONCE = 2000;
+
+  /** Side of the pictures of samples. */
+  static final int SMALL = 30;
+
   private final Workspace workspace;
   private final SampleBook book;
   private final StringProperty current = new SimpleStringProperty("");
   private final ReadOnlyObjectWrapper<Answer> answer = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Why> why = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyStringWrapper unread = new ReadOnlyStringWrapper("");
   private final ObjectProperty<Learner> learner = new SimpleObjectProperty<>(Learner.EXTREME_TREES);
   private final List<Integer> asked = new ArrayList<>();
@@ -64,6 +73,19 @@ final class SamplesModel implements Labelling {
    */
   record Question(int row, Geometry outline, Window bounds) {}
 
+  /**
+   * Why an object is what it is said to be.
+   *
+   * @param alike the samples that are most like it
+   */
+  record Why(int row, Reasons reasons, List<AlikeSample> alike) {}
+
+  /**
+   * @param picture of {@link #SMALL} by {@link #SMALL} pixels
+   * @param place in full-size pixels
+   */
+  record AlikeSample(String ofClass, int[] picture, Window place) {}
+
   /** An object under the mouse. */
   private record Under(int row, Geometry outline) {}
 
@@ -79,16 +101,7 @@ final class SamplesModel implements Labelling {
   }
 
   private <T> void ask(String what, Function<Job, T> work, Consumer<T> done) {
-    ask(what, "", work, done, failure -> workspace.messages().tell(failure.getMessage()));
-  }
-
-  private <T> void ask(
-      String what,
-      String title,
-      Function<Job, T> work,
-      Consumer<T> done,
-      Consumer<Throwable> failed) {
-    workspace.lanes().trial().ask(kind(what), title, work, done, failed);
+    workspace.ask(kind(what), work, done);
   }
 
   private Object kind(String what) {
@@ -115,6 +128,11 @@ final class SamplesModel implements Labelling {
 
   ReadOnlyObjectProperty<Question> questionProperty() {
     return question.getReadOnlyProperty();
+  }
+
+  /** Why the object that is asked about, or under the mouse, is what it is said to be; empty where there is none. */
+  ReadOnlyObjectProperty<Why> whyProperty() {
+    return why.getReadOnlyProperty();
   }
 
   ObjectProperty<Learner> learnerProperty() {
@@ -163,6 +181,7 @@ final class SamplesModel implements Labelling {
     questions = null;
     asked.clear();
     answer.set(null);
+    why.set(null);
     stopAsking();
     learn();
   }
@@ -223,15 +242,36 @@ final class SamplesModel implements Labelling {
     book.label(ground, new Sample(outline, ofClass, shown == null ? "" : shown.name()));
   }
 
-  private OutlineSet outlines() {
-    List<Sample> here = here();
-    return new OutlineSet(
-        ground.crs(),
-        here.stream().map(Sample::outline).toList(),
-        new Table(
-            here.size(),
-            List.of(Table.Column.ofTexts(
-                "class", "Class", here.stream().map(Sample::ofClass).toList()))));
+  /** Gives all objects of a choice the class in hand. */
+  void labelAll(boolean[] chosen) {
+    int[] rows = IntStream.range(0, chosen.length).filter(row -> chosen[row]).toArray();
+    if (current.get().isEmpty() || rows.length > MOST_AT_ONCE) {
+      workspace
+          .messages()
+          .warn(
+              current.get().isEmpty()
+                  ? "Add a class first: what is it that you label?"
+                  : rows.length
+                      + " objects are chosen; so many are no examples but a rule. Choose up to "
+                      + MOST_AT_ONCE + ", or use Rules.");
+      return;
+    }
+    ObjectSet set = objects;
+    Result shown = workspace.display().paneAProperty().get();
+    String ofClass = current.get();
+    ask(
+        "choice",
+        job -> {
+          ObjectGeometry places = where.of(set);
+          return Arrays.stream(rows)
+              .mapToObj(row -> new Sample(places.outline(row), ofClass, shown.name()))
+              .toList();
+        },
+        labelled -> {
+          if (set == objects) {
+            book.labelAll(ground, labelled);
+          }
+        });
   }
 
   /** The picture first: what it is worth, and probabilities that say so, come after. */
@@ -244,24 +284,27 @@ final class SamplesModel implements Labelling {
       return;
     }
     ObjectSet set = objects;
-    OutlineSet outlines = outlines();
+    OutlineSet outlines = book.outlines(ground);
     Learner how = learner.get();
-    ask(
-        "learn",
-        "Learning from samples",
-        job -> Answer.of(set, outlines, how, false, job),
-        made -> {
-          unread.set("");
-          answer.set(made);
-          ask("weigh", job -> Answer.of(set, outlines, how, true, job), answer::set);
-          if (asking) {
-            askNext();
-          }
-        },
-        failure -> {
-          unread.set(failure.getMessage());
-          answer.set(null);
-        });
+    workspace
+        .lanes()
+        .trial()
+        .ask(
+            kind("learn"),
+            "Learning from samples",
+            job -> Answer.of(set, outlines, how, false, job),
+            made -> {
+              unread.set("");
+              answer.set(made);
+              ask("weigh", job -> Answer.of(set, outlines, how, true, job), answer::set);
+              if (asking) {
+                askNext();
+              }
+            },
+            failure -> {
+              unread.set(failure.getMessage());
+              answer.set(null);
+            });
   }
 
   /** The tree that what pane A shows was cut from. */
@@ -298,6 +341,47 @@ final class SamplesModel implements Labelling {
             "some"));
   }
 
+  /** Says why the object at a pixel is what it is said to be, unless another is asked about. */
+  void lookAt(int col, int row) {
+    Answer now = answer.get();
+    if (!inHand || now == null || question.get() != null) {
+      return;
+    }
+    Why before = why.get();
+    ask(
+        "why",
+        job -> {
+          int object = now.objects().rowAt(col, row);
+          boolean same = before != null && before.row == object;
+          return object < 0
+              ? Optional.<Why>empty()
+              : Optional.of(same ? before : why(now, object, job));
+        },
+        found -> {
+          if (answer.get() == now && question.get() == null) {
+            why.set(found.orElse(null));
+          }
+        });
+  }
+
+  private Why why(Answer now, int row, Job job) {
+    Reasons reasons = now.reasons(row);
+    Result shown = workspace.display().paneAProperty().get();
+    SmallPictures small =
+        new SmallPictures(shown.backdrop(), workspace.display().lookProperty().get());
+    ObjectGeometry places = where.of(now.objects());
+    List<AlikeSample> alike = new ArrayList<>();
+    for (int sample : reasons.alike()) {
+      Window place = places.bounds(sample);
+      int margin = Math.max(4, Math.max(place.width(), place.height()) / 4);
+      alike.add(new AlikeSample(
+          now.classes().get(now.sampleOf()[sample]),
+          small.of(place.grown(margin), SMALL, job.request()),
+          place));
+    }
+    return new Why(row, reasons, alike);
+  }
+
   /** Asks about the object whose answer would teach most, now and after each answer. */
   void askNext() {
     Answer now = answer.get();
@@ -328,6 +412,8 @@ final class SamplesModel implements Labelling {
           if (objects == now.objects() && asking) {
             questions = found.questions;
             question.set(found.question.orElse(null));
+            found.question.ifPresent(
+                open -> ask("why", job -> why(now, open.row(), job), why::set));
           }
         });
   }

@@ -13,6 +13,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import sharpkestrel.app.controls.Words;
+import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Watch;
@@ -20,6 +21,7 @@ import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.Palette;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.flow.StepCatalogue;
+import sharpkestrel.objects.Selection;
 
 /** Classes with their samples, what they are worth, the question in hand, and the button that runs it all. */
 final class SamplesPanel extends HBox {
@@ -36,6 +38,7 @@ final class SamplesPanel extends HBox {
   private final QuestionCard question;
   private final Button run = new Button("Classify all");
   private final Button find = new Button("Learn to find");
+  private final Button chosen = new Button();
   private final TextField title = new TextField("Classes");
   private boolean inHand;
 
@@ -69,6 +72,8 @@ final class SamplesPanel extends HBox {
       }
       paint();
     });
+    model.whyProperty().addListener((p, before, now) -> question.refresh());
+    desk.choice().onChange(this::refresh);
     watch.on(workspace.display().paneAProperty(), now -> refresh());
     refresh();
   }
@@ -99,11 +104,27 @@ final class SamplesPanel extends HBox {
         new Tooltip(
             "Learns the class in hand among all nodes of the tree, all other samples being something else; Find objects then looks for it"));
     find.setOnAction(e -> model.learnToFind());
-    VBox box =
-        new VBox(6, Words.soft("Method"), learner, gap, find, Words.soft("Result"), title, run);
+    chosen.setId("samples-chosen");
+    chosen.setMaxWidth(Double.MAX_VALUE);
+    chosen.managedProperty().bind(chosen.visibleProperty());
+    chosen.setOnAction(e -> labelChosen());
+    VBox box = new VBox(
+        6, Words.soft("Method"), learner, gap, chosen, find, Words.soft("Result"), title, run);
     box.setMinWidth(RUN_WIDTH);
     box.setPrefWidth(RUN_WIDTH);
     return box;
+  }
+
+  /** What is chosen in table or plots gets the class in hand. */
+  void labelChosen() {
+    if (desk.choice().isAll() || !model.hasObjects()) {
+      workspace
+          .messages()
+          .warn(
+              "Choose some objects first, in the table or the plots: they get the class in hand.");
+    } else {
+      model.labelAll(desk.choice().chosen());
+    }
   }
 
   private void run() {
@@ -120,6 +141,12 @@ final class SamplesPanel extends HBox {
     worth.refresh();
     question.refresh();
     run.setDisable(model.answerProperty().get() == null);
+    boolean some = model.hasObjects() && !desk.choice().isAll();
+    chosen.setVisible(some && !model.currentProperty().get().isEmpty());
+    if (some) {
+      chosen.setText(Result.grouped(Selection.count(desk.choice().chosen())) + " chosen are "
+          + model.currentProperty().get());
+    }
     find.setDisable(!model.canLearnToFind());
     find.setText(
         model.currentProperty().get().isEmpty()

@@ -55,6 +55,10 @@ public final class SamplesTool extends Tool {
         digit -> model.digit(digit)));
     keys.add(new ToolKey(KeyCode.A, "ask me about an object", () -> model.askNext()));
     keys.add(new ToolKey(KeyCode.DIGIT0, "pass over what is asked", () -> model.pass()));
+    keys.add(new ToolKey(
+        KeyCode.C,
+        "give all that is chosen in table or plots the class in hand",
+        () -> panel.labelChosen()));
     return keys;
   }
 

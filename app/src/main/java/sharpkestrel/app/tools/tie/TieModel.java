@@ -399,14 +399,6 @@ public final class TieModel {
     if (points.get().points().size() > MANY) {
       state.set(TieState.without("Fitting the models\u2026"));
     }
-    workspace
-        .lanes()
-        .trial()
-        .ask(
-            this,
-            "",
-            job -> question.answer(),
-            state::set,
-            failure -> workspace.messages().tell(failure.getMessage()));
+    workspace.ask(this, job -> question.answer(), state::set);
   }
 }

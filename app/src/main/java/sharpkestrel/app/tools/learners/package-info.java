@@ -1,0 +1,2 @@
+/** Ways to learn beside each other. */
+package sharpkestrel.app.tools.learners;
