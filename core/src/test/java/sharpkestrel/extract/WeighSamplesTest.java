@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.expr.Table;
@@ -109,6 +110,28 @@ class WeighSamplesTest {
 
     assertThat(weighed.table().values("own")).containsOnly(Double.NaN);
     assertThat(weighed.table().column("remark").text(0)).isEmpty();
+  }
+
+  @Test
+  void outlinesThatCrossThemselvesAreHeldAgainstOthers() {
+    OutlineSet good = ChequeredCountry.samples(2, false, "class");
+    Geometry here = good.outlines().getFirst();
+    Envelope box = here.getEnvelopeInternal();
+    // a bow tie about the first sample's middle
+    Geometry crossed = ChequeredCountry.SHAPES.createPolygon(new Coordinate[] {
+      new Coordinate(box.getMinX(), box.getMinY()),
+      new Coordinate(box.getMaxX(), box.getMaxY()),
+      new Coordinate(box.getMaxX(), box.getMinY()),
+      new Coordinate(box.getMinX(), box.getMaxY()),
+      new Coordinate(box.getMinX(), box.getMinY())
+    });
+    assertThat(crossed.isValid()).isFalse();
+    String other = ChequeredCountry.kind(0) == 0 ? "water" : "bare";
+
+    OutlineSet weighed = weighed(with(good, List.of(crossed), List.of(other)));
+
+    assertThat(weighed.table().column("remark").text(good.count()))
+        .contains("at the same place as a sample of");
   }
 
   @Test

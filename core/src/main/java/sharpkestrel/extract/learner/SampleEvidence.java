@@ -7,7 +7,10 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.util.GeometryFixer;
 import org.locationtech.jts.index.strtree.STRtree;
+import org.locationtech.jts.operation.overlayng.OverlayNG;
+import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Grid;
@@ -172,18 +175,23 @@ public record SampleEvidence(
   }
 
   private static int[] contradictions(Samples samples) {
+    // outlines of pixels that meet at corners, and what was drawn across itself, have no area to
+    // speak of before they are mended
+    List<Geometry> shapes = samples.shapes().stream()
+        .map(shape -> shape.isValid() ? shape : GeometryFixer.fix(shape))
+        .toList();
     STRtree tree = new STRtree();
-    for (int i = 0; i < samples.count(); i++) {
-      tree.insert(samples.shapes().get(i).getEnvelopeInternal(), i);
+    for (int i = 0; i < shapes.size(); i++) {
+      tree.insert(shapes.get(i).getEnvelopeInternal(), i);
     }
     int[] against = new int[samples.count()];
     Arrays.fill(against, -1);
     for (int i = 0; i < against.length; i++) {
-      Geometry shape = samples.shapes().get(i);
+      Geometry shape = shapes.get(i);
       for (Object near : tree.query(shape.getEnvelopeInternal())) {
         int other = (Integer) near;
         if (samples.classOf()[other] != samples.classOf()[i]
-            && isSamePlace(shape, samples.shapes().get(other))) {
+            && isSamePlace(shape, shapes.get(other))) {
           against[i] = other;
         }
       }
@@ -196,7 +204,8 @@ public record SampleEvidence(
       return one.intersects(other);
     }
     double smaller = Math.min(one.getArea(), other.getArea());
-    return one.intersection(other).getArea() > SAME_PLACE * smaller;
+    Geometry common = OverlayNGRobust.overlay(one, other, OverlayNG.INTERSECTION);
+    return common.getArea() > SAME_PLACE * smaller;
   }
 
   /** Whether something speaks against a sample. */

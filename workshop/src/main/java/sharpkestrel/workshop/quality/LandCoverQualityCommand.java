@@ -19,6 +19,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.Survey;
+import sharpkestrel.expr.Table;
 import sharpkestrel.extract.LearnBy;
 import sharpkestrel.extract.LearnClasses;
 import sharpkestrel.extract.learner.Classifier;
@@ -28,7 +29,10 @@ import sharpkestrel.extract.learner.NextQuestion;
 import sharpkestrel.extract.learner.ObjectSamples;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.io.AtomicFile;
+import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.Layer;
 import sharpkestrel.io.RasterFiles;
+import sharpkestrel.objects.ObjectGeometry;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
@@ -72,6 +76,11 @@ public final class LandCoverQualityCommand implements Runnable {
   @Option(names = "--questions", description = "Answers to questions, the first 20 at random.")
   int questions = 60;
 
+  @Option(
+      names = "--keep-samples",
+      description = "Where to write what the first user labelled of each class on the first seed.")
+  Path keep;
+
   @Option(names = "--out", description = "Folder of the page.")
   Path folder = Path.of("docs/quality");
 
@@ -106,6 +115,9 @@ public final class LandCoverQualityCommand implements Runnable {
       Person person = new Person(objects, LandCover.of(objects, survey), job);
       for (int trial = 0; trial < trials; trial++) {
         Random random = new Random(104_729L * trial + 7);
+        if (keep != null && seed == on.seeds.getFirst() && trial == 0) {
+          person.write(person.ofEach(samples, new Random(7)), keep);
+        }
         int[] random180 = person.atRandom(3 * questions, random);
         List<Row> now = List.of(
             person.row(seed, trial, samples + " a class", person.ofEach(samples, random)),
@@ -158,6 +170,20 @@ public final class LandCoverQualityCommand implements Runnable {
           .filter(row -> truth.purity(row) >= PLAIN && left[truth.most(row)]-- > 0)
           .mapToInt(Integer::intValue)
           .toArray();
+    }
+
+    void write(int[] labelled, Path file) {
+      ObjectGeometry places = ObjectGeometry.of(objects);
+      List<String> classes = Arrays.stream(labelled)
+          .mapToObj(row -> LandCover.CLASSES.get(truth.most(row)))
+          .toList();
+      Layer layer = new Layer(
+          "samples",
+          objects.labels().grid().crs(),
+          Arrays.stream(labelled).mapToObj(places::outline).toList(),
+          new Table(classes.size(), List.of(Table.Column.ofTexts("class", "Class", classes))),
+          Map.of());
+      GeoPackage.write(layer, file);
     }
 
     /** Objects as they come. */
