@@ -248,7 +248,8 @@ class SamplesWindowTest extends TownWindow {
   }
 
   @Test
-  void aSampleOfTheWrongClassIsFoundAndChosenObjectsAreLabelledAtOnce(FxRobot robot) {
+  void aSampleOfTheWrongClassIsFoundAndChosenObjectsAreLabelledAtOnce(FxRobot robot)
+      throws Exception {
     openPhoto("first", 0);
     measureShown(robot);
     robot.clickOn("#stage-extract").clickOn("#family-examples");
@@ -292,6 +293,21 @@ class SamplesWindowTest extends TownWindow {
     window.waiting().until("one taken away", () -> list.getItems().size() == 12);
     robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
     window.waiting().until("it is back", () -> list.getItems().size() == 13);
+
+    robot.clickOn("#tool-classify-objects");
+    robot.interact(() -> ((Label) window.scene().lookup("#class-1"))
+        .getContextMenu()
+        .getItems()
+        .getFirst()
+        .fire());
+    workspace().lanes().save().flush(java.time.Duration.ofSeconds(10));
+    try (var files = Files.list(folder.resolve("project/hand"))) {
+      Path kept =
+          files.filter(file -> file.toString().endsWith(".gpkg")).findFirst().orElseThrow();
+      assertThat(GeoPackage.read(kept, "").table().column("belongs_to").categories())
+          .containsExactly("bright");
+    }
+    robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
 
     robot.clickOn("#view-table");
     Waiting.type(robot, "#table-filter", "red_mean > 130\n");

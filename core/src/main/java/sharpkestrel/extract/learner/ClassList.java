@@ -120,6 +120,43 @@ public record ClassList(List<Entry> classes) {
         .toList());
   }
 
+  /**
+   * The same with one belonging to another, listed behind it.
+   *
+   * @param parent a class that belongs to none; empty for none any more
+   * @throws RasterException where others belong to the one, or the parent is none
+   */
+  public ClassList within(String name, String parent) {
+    if (!parent.isEmpty() && classes.stream().anyMatch(each -> each.parent().equals(name))) {
+      throw new RasterException("Classes belong to '" + name + "', so that it cannot belong to '"
+          + parent + "' itself: there is one level of parents.");
+    }
+    Entry before = of(name).orElseThrow();
+    Entry after = new Entry(name, before.colour(), before.digit(), parent);
+    List<Entry> order = new ArrayList<>();
+    for (Entry each : classes) {
+      if (!each.name().equals(name)) {
+        order.add(each);
+      } else if (parent.isEmpty()) {
+        order.add(after);
+      }
+    }
+    if (!parent.isEmpty()) {
+      int at = 0;
+      for (int i = 0; i < order.size(); i++) {
+        Entry each = order.get(i);
+        at = each.name().equals(parent) || each.parent().equals(parent) ? i + 1 : at;
+      }
+      order.add(at, after);
+    }
+    return new ClassList(order);
+  }
+
+  /** The class that a class belongs to, else the class itself. */
+  public String top(String name) {
+    return of(name).map(Entry::parent).filter(parent -> !parent.isEmpty()).orElse(name);
+  }
+
   public void write(Path target) {
     ObjectNode root = Json.object().put("kind", KIND);
     ArrayNode array = root.putArray("classes");

@@ -16,6 +16,24 @@ class ClassListTest {
   Path folder;
 
   @Test
+  void aClassBelongsToAnotherAndIsListedBehindIt() {
+    ClassList list = ClassList.EMPTY.with("roof").with("ground").with("metal").with("slate");
+
+    ClassList after = list.within("metal", "roof").within("slate", "roof");
+
+    assertThat(after.classes())
+        .extracting(ClassList.Entry::name)
+        .containsExactly("roof", "metal", "slate", "ground");
+    assertThat(after.top("metal")).isEqualTo("roof");
+    assertThat(after.top("ground")).isEqualTo("ground");
+    assertThat(after.of("metal").orElseThrow().digit()).isEqualTo(3);
+    assertThat(after.within("metal", "").top("metal")).isEqualTo("metal");
+    assertThatThrownBy(() -> after.within("roof", "ground"))
+        .hasMessageContaining("one level of parents");
+    assertThatThrownBy(() -> after.within("ground", "metal")).hasMessageContaining("'metal'");
+  }
+
+  @Test
   void classesGetColoursAndDigitsOfTheirOwnAndComeBackFromTheirFile() {
     ClassList list = ClassList.EMPTY.with("roof").with("it's \"odd\"").with("water");
     Path file = folder.resolve("classes.json");

@@ -4,6 +4,8 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -20,6 +22,7 @@ import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.expr.Table;
 import sharpkestrel.extract.FindObjects;
 import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.everysize.FinderFile;
@@ -29,28 +32,99 @@ import sharpkestrel.extract.learner.Samples;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.AtomicFile;
+import sharpkestrel.io.GeoPackage;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.segment.MergingSchool;
+import sharpkestrel.segment.learn.MergingModel;
 
-/** Learns what roofs look like among all nodes of a tree, and how many are found on surveys that were not learned from. */
+/** Learns what roofs or vessels look like among all nodes of a tree, and how many are found on surveys that were not learned from. */
 @Command(
     name = "extract-quality",
     description = {
-      "Learns roofs of every size on some demo surveys, finds them on held-out ones, and writes docs/quality/extract-SIZE.md.",
+      "Learns roofs of every size on some demo surveys, or vessels with a merging of their own, finds them on held-out ones, and writes",
+      "docs/quality/extract-SIZE.md.",
       "With --keep the model is written, as the application ships it."
     },
     mixinStandardHelpOptions = true)
 public final class ExtractQualityCommand implements Runnable {
 
-  private static final String COLUMN = "material";
-  private static final String FORGIVEN = "area < 25 OR whole = 0";
+  private static final String SMALL_ROOF = "area < 25 OR whole = 0";
+
+  /** What is looked for: a name, the classes that find it, and the test of the outlines that count. */
+  private record Target(String title, List<String> classes, String wanted, String forgiven) {}
+
+  /** What is learned. */
+  enum Things {
+    ROOFS(
+        "roofs-terrain-ortho.gpkg",
+        20,
+        List.of(
+            new Target(
+                "metal roofs of 25 m² and more",
+                List.of("metal"),
+                "material = 'metal' AND area >= 25 AND whole = 1",
+                "material = 'metal' AND (" + SMALL_ROOF + ")"),
+            new Target(
+                "all roofs of 25 m² and more", List.of(), "area >= 25 AND whole = 1", SMALL_ROOF))),
+    VESSELS(
+        "vessels-terrain-ortho.gpkg",
+        8,
+        List.of(new Target(
+            "vessels of 8 m and more",
+            List.of(),
+            "length >= 8 AND whole = 1",
+            "length < 8 OR whole = 0")));
+
+    private final String truth;
+    private final double leastArea;
+    private final List<Target> targets;
+
+    Things(String truth, double leastArea, List<Target> targets) {
+      this.truth = truth;
+      this.leastArea = leastArea;
+      this.targets = targets;
+    }
+
+    OutlineSet outlines(Survey survey) {
+      return GeoPackage.read(survey.truth("scene-one", truth), "").outlines();
+    }
+
+    String plural() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+
+    /** The outlines with their class in the column {@code class}: roofs by material, vessels all alike. */
+    Samples samples(Survey survey) {
+      OutlineSet all = outlines(survey);
+      if (this == ROOFS) {
+        return Samples.of(all, "material");
+      }
+      List<String> one = Collections.nCopies(all.count(), "vessel");
+      return Samples.of(
+          new OutlineSet(
+              all.crs(),
+              all.outlines(),
+              new Table(all.count(), List.of(Table.Column.ofTexts("class", "Class", one)))),
+          "class");
+    }
+  }
 
   @Mixin
   HeldOut on;
+
+  @Option(names = "--things", description = "What is learned: ${COMPLETION-CANDIDATES}.")
+  Things things = Things.ROOFS;
+
+  @Option(names = "--criterion", description = "As of segment; likeness is the plain tree.")
+  String criterion = "learned";
+
+  @Option(names = "--superpixel", description = "As of segment.")
+  int superpixel = 25;
 
   @Option(names = "--learn", split = ",", description = "Surveys to learn from, seeds below 101.")
   List<Long> learn = List.of(1L, 2L, 3L, 4L, 5L, 6L, 7L, 8L, 9L);
@@ -73,16 +147,8 @@ public final class ExtractQualityCommand implements Runnable {
   @Spec
   CommandSpec spec;
 
-  /** What is looked for: a name, the classes that find it, and the test of the outlines that count. */
-  private record Target(String title, List<String> classes, String wanted, String forgiven) {}
-
-  private static final List<Target> TARGETS = List.of(
-      new Target(
-          "metal roofs of 25 m² and more",
-          List.of("metal"),
-          "material = 'metal' AND area >= 25 AND whole = 1",
-          "material = 'metal' AND (" + FORGIVEN + ")"),
-      new Target("all roofs of 25 m² and more", List.of(), "area >= 25 AND whole = 1", FORGIVEN));
+  /** Of vessels what belongs together; empty for the merging that ships. */
+  private Optional<MergingModel> merging = Optional.empty();
 
   private record Row(long seed, Target target, Scores half, Scores most) {}
 
@@ -92,6 +158,9 @@ public final class ExtractQualityCommand implements Runnable {
     PrintWriter out = spec.commandLine().getOut();
     Job job = new ConsoleJob(
         spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    if (things == Things.VESSELS && criterion.equals("learned")) {
+      merging = Optional.of(merging(job));
+    }
     Finder finder = model == null ? learned(job, out) : FinderFile.read(model);
     if (keep != null) {
       FinderFile.write(finder, keep);
@@ -100,11 +169,17 @@ public final class ExtractQualityCommand implements Runnable {
     for (long seed : on.seeds) {
       Survey survey = on.survey(seed, 0, job);
       Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, on.size, job);
-      OutlineSet truth = SharpenedOrtho.TERRAIN_ORTHO.roofs(survey).outlines();
+      OutlineSet truth = things.outlines(survey);
       Cut cut = tree(scene, job);
-      for (Target target : TARGETS) {
+      for (Target target : things.targets) {
         ObjectSet found = new FindObjects(
-                cut, scene, Optional.of(finder), target.classes, 0.5, leastProbability, 20)
+                cut,
+                scene,
+                Optional.of(finder),
+                target.classes,
+                0.5,
+                leastProbability,
+                things.leastArea)
             .run(job);
         OutlineSet outlines = (OutlineSet) ResultKinds.as(found, OutlineSet.class);
         Row row = new Row(
@@ -133,44 +208,61 @@ public final class ExtractQualityCommand implements Runnable {
     return new Compare(found, truth, target.wanted, target.forgiven, overlap).run(job);
   }
 
-  private static Cut tree(Raster scene, Job job) {
+  private Cut tree(Raster scene, Job job) {
+    Map<String, Object> inputs = new HashMap<>(Map.of("scene", scene));
+    merging.ifPresent(learned -> inputs.put("model", learned));
     return (Cut) StepCatalogue.get("segment")
-        .make(Map.of("scene", scene), Map.of("criterion", "learned"))
+        .make(inputs, Map.of("criterion", criterion, "superpixel", String.valueOf(superpixel)))
         .run(job);
+  }
+
+  /** What belongs together, learned from the same things: a merging that was learned from roofs holds hardly half of the vessels. */
+  private MergingModel merging(Job job) {
+    List<MergingSchool> schools = new ArrayList<>();
+    for (long seed : learn) {
+      Survey survey = toLearnFrom(seed, job);
+      schools.add(MergingSchool.of(
+          SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, learnSize, job),
+          things.outlines(survey),
+          job));
+    }
+    return MergingSchool.learn(schools, 3, "from " + things.plural(), job);
+  }
+
+  private Survey toLearnFrom(long seed, Job job) {
+    if (seed >= DemoData.FIRST_HELD_OUT) {
+      throw new RasterException("Seed " + seed
+          + " is held out: reports are made on it, so nothing may be learned from it. Give seeds below "
+          + DemoData.FIRST_HELD_OUT + ".");
+    }
+    return SurveyMaker.make(DemoData.surveys(), new Survey.Order(seed, learnSize), job);
   }
 
   private Finder learned(Job job, PrintWriter out) {
     List<FinderSchool> schools = new ArrayList<>();
-    int roofs = 0;
+    int count = 0;
     List<String> classes = List.of();
     for (long seed : learn) {
-      if (seed >= DemoData.FIRST_HELD_OUT) {
-        throw new RasterException("Seed " + seed
-            + " is held out: reports are made on it, so nothing may be learned from it. Give seeds below "
-            + DemoData.FIRST_HELD_OUT + ".");
-      }
-      Survey survey = SurveyMaker.make(DemoData.surveys(), new Survey.Order(seed, learnSize), job);
+      Survey survey = toLearnFrom(seed, job);
       Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, learnSize, job);
-      Samples samples = Samples.of(SharpenedOrtho.TERRAIN_ORTHO.roofs(survey).outlines(), COLUMN);
+      Samples samples = things.samples(survey);
       if (!classes.isEmpty() && !classes.equals(samples.classes())) {
         throw new RasterException(
             "Seed " + seed + " has other materials than the seeds before it.");
       }
       classes = samples.classes();
       OutlineSet outlines = new OutlineSet(
-          scene.grid().crs(),
-          samples.shapes(),
-          new sharpkestrel.expr.Table(samples.count(), List.of()));
+          scene.grid().crs(), samples.shapes(), new Table(samples.count(), List.of()));
       schools.add(FinderSchool.of(scene, tree(scene, job), outlines, samples.classOf(), job));
-      roofs += samples.count();
-      out.println("seed " + seed + ": " + samples.count() + " roofs");
+      count += samples.count();
+      out.println("seed " + seed + ": " + samples.count() + " " + things.plural());
       out.flush();
     }
     return Finder.learn(
         schools,
         classes,
         Learner.BOOSTING,
-        "from " + roofs + " roofs in " + learn.size()
+        "from " + count + " " + things.plural() + " in " + learn.size()
             + " scenes of Fenwrack Sound with pixels of 0.5 m",
         1,
         job);
@@ -178,9 +270,14 @@ public final class ExtractQualityCommand implements Runnable {
 
   private void write(Finder finder, List<Row> rows) {
     StringBuilder page = new StringBuilder();
-    page.append("# Roofs of every size\n\n");
+    page.append("# ")
+        .append(things == Things.ROOFS ? "Roofs" : "Vessels")
+        .append(" of every size\n\n");
     page.append("Made by `./kestrel extract-quality --size=").append(on.size).append(" --seeds=");
-    page.append(on.seedsText()).append(model == null ? "" : " --model " + model).append("`. ");
+    page.append(on.seedsText()).append(model == null ? "" : " --model " + model);
+    page.append(things == Things.ROOFS ? "" : " --things=" + things);
+    page.append(criterion.equals("learned") ? "" : " --criterion=" + criterion);
+    page.append(superpixel == 25 ? "" : " --superpixel=" + superpixel).append("`. ");
     page.append("Imagery alone; the model was learned ")
         .append(finder.classifier().about());
     page.append(", none of them below. Overlap is intersection over union with the true outlines.");
@@ -209,7 +306,8 @@ public final class ExtractQualityCommand implements Runnable {
         target.title,
         sum[0],
         sum[1])));
-    Path file = folder.resolve("extract-" + on.size + ".md");
+    Path file = folder.resolve((things == Things.ROOFS ? "extract" : things.plural())
+        + (criterion.equals("learned") ? "-" : "-" + criterion + "-") + on.size + ".md");
     AtomicFile.write(file, temporary -> Files.writeString(temporary, page));
     spec.commandLine().getOut().println(file);
   }

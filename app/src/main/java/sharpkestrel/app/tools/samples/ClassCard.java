@@ -2,8 +2,11 @@ package sharpkestrel.app.tools.samples;
 
 import java.util.ArrayList;
 import java.util.List;
+import javafx.geometry.Insets;
 import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
@@ -23,6 +26,7 @@ import sharpkestrel.raster.RasterException;
 final class ClassCard {
 
   private static final double WIDTH = 232;
+  private static final double INDENT = 12;
 
   private final Desk desk;
   private final Labelling model;
@@ -134,7 +138,8 @@ final class ClassCard {
     title.setId("class-" + row);
     title.setMaxWidth(Double.MAX_VALUE);
     title.setTooltip(
-        new Tooltip("Clicks in the picture give this class; a double click calls it otherwise"));
+        new Tooltip(
+            "Clicks in the picture give this class; a double click calls it otherwise, the other button puts it under another"));
     title.setOnMouseClicked(e -> {
       if (e.getClickCount() == 2) {
         rename(title, of.name());
@@ -142,8 +147,34 @@ final class ClassCard {
         model.give(of.name());
       }
     });
+    title.setContextMenu(belongs(of));
+    if (!of.parent().isEmpty()) {
+      title.setPadding(new Insets(0, 0, 0, INDENT));
+    }
     GridPane.setHgrow(title, Priority.ALWAYS);
     return title;
+  }
+
+  /** What it may belong to. */
+  private ContextMenu belongs(ClassList.Entry of) {
+    ContextMenu menu = new ContextMenu();
+    for (ClassList.Entry each : shown.classes()) {
+      if (each.parent().isEmpty()
+          && !each.name().equals(of.name())
+          && !each.name().equals(of.parent())) {
+        menu.getItems().add(item("Belongs to " + each.name(), of.name(), each.name()));
+      }
+    }
+    if (!of.parent().isEmpty()) {
+      menu.getItems().add(item("Stands alone", of.name(), ""));
+    }
+    return menu;
+  }
+
+  private MenuItem item(String text, String name, String parent) {
+    MenuItem item = new MenuItem(text);
+    item.setOnAction(e -> isDone(() -> model.book().putWithin(name, parent)));
+    return item;
   }
 
   private void rename(Label title, String before) {

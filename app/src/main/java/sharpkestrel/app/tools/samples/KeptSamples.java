@@ -28,6 +28,7 @@ final class KeptSamples {
   private static final String COLOUR = "colour";
   private static final String SCENE = "scene";
   private static final String SOURCE = "source";
+  private static final String GROUP = "belongs_to";
 
   private final Workspace workspace;
   private final Map<String, HandLog> logs = new HashMap<>();
@@ -99,26 +100,31 @@ final class KeptSamples {
     List<String> colours = samples.stream()
         .map(s -> classes.of(s.ofClass()).map(ClassList.Entry::colour).orElse(null))
         .toList();
-    Layer layer = new Layer(
-        "samples",
-        ground.crs(),
-        samples.stream().map(Sample::outline).toList(),
-        new Table(
-            samples.size(),
-            List.of(
-                texts(CLASS, "Class", samples.stream().map(Sample::ofClass).toList()),
-                texts(COLOUR, "Colour", colours),
-                texts(SCENE, "Scene", samples.stream().map(Sample::scene).toList()),
-                texts(
-                    SOURCE, "Source", samples.stream().map(s -> ground.scene()).toList()))),
-        Map.of());
-    log(ground.slug()).write(layer);
+    List<Table.Column> columns = List.of(
+        texts(CLASS, "Class", samples.stream().map(Sample::ofClass).toList()),
+        texts(COLOUR, "Colour", colours),
+        texts(SCENE, "Scene", samples.stream().map(Sample::scene).toList()),
+        texts(SOURCE, "Source", samples.stream().map(s -> ground.scene()).toList()));
+    log(ground.slug()).write(layer(ground, samples, columns));
+    // steps read this one: with what each class belongs to, to learn by that instead
+    List<Table.Column> more = new ArrayList<>(columns);
+    more.add(texts(
+        GROUP, "Belongs to", samples.stream().map(s -> classes.top(s.ofClass())).toList()));
     HandFile file = new HandFile(workspace, NAME + ground.slug());
     if (samples.isEmpty()) {
       file.delete();
     } else {
-      file.write(layer);
+      file.write(layer(ground, samples, more));
     }
+  }
+
+  private static Layer layer(Ground ground, List<Sample> samples, List<Table.Column> columns) {
+    return new Layer(
+        "samples",
+        ground.crs(),
+        samples.stream().map(Sample::outline).toList(),
+        new Table(samples.size(), columns),
+        Map.of());
   }
 
   private static Table.Column texts(String name, String title, List<String> texts) {

@@ -112,6 +112,19 @@ final class SampleBook {
     change("rename class " + name, after, renamed);
   }
 
+  /**
+   * Lets a class belong to another, or to none.
+   *
+   * @throws sharpkestrel.raster.RasterException where that would make a second level
+   */
+  void putWithin(String name, String parent) {
+    change(
+        parent.isEmpty() ? "let " + name + " stand alone" : "put " + name + " under " + parent,
+        classes.get().within(name, parent),
+        // files tell it too, so that they are written anew
+        each(list -> List.copyOf(new ArrayList<>(list))));
+  }
+
   /** Takes a class away with its samples everywhere. */
   void removeClass(String name) {
     change(
