@@ -183,7 +183,8 @@ final class Shots {
       click("#theme");
       workspace.display().stageProperty().set(Stage.EXTRACT);
       workspace.display().show(named("measure"));
-      typeTests();
+      click("#family-examples");
+      click("#tool-weigh-samples");
     });
     step(this::idle, Platform::exit);
     Timeline clock = new Timeline(new KeyFrame(Duration.millis(250), e -> {

@@ -95,4 +95,31 @@ class NextQuestionTest {
     java.util.Arrays.fill(known, true);
     assertThat(questions.next(doubt, known, new int[0])).isEqualTo(-1);
   }
+
+  @Test
+  void ofVeryManyRowsOneIsFoundAtOnceAndNeverAKnownOne() {
+    int many = 250_000;
+    float[][] columns = new float[3][many];
+    Random random = new Random(5);
+    double[] doubt = new double[many];
+    for (int i = 0; i < many; i++) {
+      for (float[] column : columns) {
+        column[i] = (float) random.nextGaussian();
+      }
+      doubt[i] = random.nextDouble();
+    }
+    NextQuestion questions = new NextQuestion(columns, 1);
+    boolean[] known = new boolean[many];
+    List<Integer> asked = new ArrayList<>();
+    for (int k = 0; k < 30; k++) {
+      int next = questions.next(
+          doubt, known, asked.stream().mapToInt(Integer::intValue).toArray());
+      assertThat(next).isBetween(0, many - 1);
+      assertThat(known[next]).isFalse();
+      assertThat(doubt[next]).isGreaterThan(0.3);
+      known[next] = true;
+      asked.add(next);
+    }
+    assertThat(asked).doesNotHaveDuplicates();
+  }
 }
