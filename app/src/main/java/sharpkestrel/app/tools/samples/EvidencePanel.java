@@ -37,7 +37,8 @@ import sharpkestrel.extract.learner.SampleEvidence;
 /** The classes with how far they are apart and how much ground they have, and a list of all samples with what speaks against them. */
 final class EvidencePanel extends HBox {
 
-  private static final double CLASSES_WIDTH = 350;
+  private static final double CLASSES_WIDTH = 360;
+  private static final double LONGEST_NAME = 90;
 
   /** Classes that are nearer than this, of 2, are mixed up now and then. */
   private static final double WELL_APART = 1.8;
@@ -216,9 +217,9 @@ final class EvidencePanel extends HBox {
         0,
         new Label(),
         Words.soft(""),
-        Words.soft("samples"),
-        Words.soft("ground"),
-        Words.soft("apart from the nearest"));
+        whole(Words.soft("samples")),
+        whole(Words.soft("ground")),
+        whole(Words.soft("apart from")));
     for (int k = 0; k < names.size(); k++) {
       Label ground = Words.number(
           evidence.allCells() == 0 ? "" : evidence.cells()[k] + " of " + evidence.allCells());
@@ -229,15 +230,29 @@ final class EvidencePanel extends HBox {
       classes.addRow(
           k + 1,
           new Circle(5, model.book().colourOf(names.get(k))),
-          new Label(names.get(k)),
-          Words.number(String.valueOf(counts[k])),
-          ground,
-          apart(evidence, k));
+          name(names.get(k)),
+          whole(Words.number(String.valueOf(counts[k]))),
+          whole(ground),
+          whole(apart(evidence, k)));
     }
     if (!evidence.why().isEmpty()) {
       Label why = Words.soft(evidence.why());
       classes.add(why, 0, names.size() + 1, 5, 1);
     }
+  }
+
+  /** A label that is never cut; names of classes are, where they are long. */
+  private static Label whole(Label label) {
+    label.setWrapText(false);
+    label.setMinWidth(Region.USE_PREF_SIZE);
+    return label;
+  }
+
+  private static Label name(String ofClass) {
+    Label name = new Label(ofClass);
+    name.setMaxWidth(LONGEST_NAME);
+    name.setTooltip(new Tooltip(ofClass));
+    return name;
   }
 
   private static Label apart(SampleEvidence evidence, int ofClass) {

@@ -84,7 +84,7 @@ final class WorthCard {
     right.setText(String.format(Locale.ROOT, "%.0f %% right", 100 * confusion.accuracy()));
     range.setText(String.format(
         Locale.ROOT,
-        "of %.0f samples on kept-back%nground, by lot %.0f to %.0f %%",
+        "of %.0f kept back,%nby lot %.0f to %.0f %%",
         confusion.count(),
         100 * ends[0],
         100 * ends[1]));
