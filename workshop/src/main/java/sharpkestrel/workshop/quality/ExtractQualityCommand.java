@@ -53,6 +53,7 @@ import sharpkestrel.segment.learn.MergingModel;
     mixinStandardHelpOptions = true)
 public final class ExtractQualityCommand implements Runnable {
 
+  private static final int USUAL_SEEDS = 9;
   private static final String SMALL_ROOF = "area < 25 OR whole = 0";
 
   /** What is looked for: a name, the classes that find it, and the test of the outlines that count. */
@@ -268,6 +269,10 @@ public final class ExtractQualityCommand implements Runnable {
         job);
   }
 
+  private String learnText() {
+    return String.join(",", learn.stream().map(String::valueOf).toList());
+  }
+
   private void write(Finder finder, List<Row> rows) {
     StringBuilder page = new StringBuilder();
     page.append("# ")
@@ -276,6 +281,7 @@ public final class ExtractQualityCommand implements Runnable {
     page.append("Made by `./kestrel extract-quality --size=").append(on.size).append(" --seeds=");
     page.append(on.seedsText()).append(model == null ? "" : " --model " + model);
     page.append(things == Things.ROOFS ? "" : " --things=" + things);
+    page.append(model == null && learn.size() != USUAL_SEEDS ? " --learn=" + learnText() : "");
     page.append(criterion.equals("learned") ? "" : " --criterion=" + criterion);
     page.append(superpixel == 25 ? "" : " --superpixel=" + superpixel).append("`. ");
     page.append("Imagery alone; the model was learned ")

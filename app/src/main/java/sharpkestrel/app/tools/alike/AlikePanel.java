@@ -14,6 +14,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.controls.Card;
 import sharpkestrel.app.controls.RunColumn;
+import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.plot.HistogramBox;
@@ -73,11 +74,7 @@ final class AlikePanel extends HBox {
 
   private Card next() {
     Label heading = Words.heading("Most alike, the best first: 1 is wanted, 2 is not");
-    ScrollPane scroll = new ScrollPane(pictures);
-    scroll.setFitToWidth(true);
-    scroll.setMinHeight(0);
-    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-    VBox.setVgrow(scroll, Priority.ALWAYS);
+    ScrollPane scroll = Scroll.down(pictures);
     Card card = new Card(6, heading, scroll);
     HBox.setHgrow(card, Priority.ALWAYS);
     card.setMinWidth(340);

@@ -16,6 +16,7 @@ import javafx.scene.paint.Color;
 import javafx.scene.shape.Rectangle;
 import sharpkestrel.app.controls.Card;
 import sharpkestrel.app.controls.RunColumn;
+import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.viewer.ObjectPaint;
@@ -55,11 +56,7 @@ final class ClassesPanel extends HBox {
       width.setHgrow(column == 1 ? Priority.ALWAYS : Priority.NEVER);
       rows.getColumnConstraints().add(width);
     }
-    ScrollPane scroll = new ScrollPane(rows);
-    scroll.setFitToWidth(true);
-    scroll.setMinHeight(0);
-    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-    VBox.setVgrow(scroll, Priority.ALWAYS);
+    ScrollPane scroll = Scroll.down(rows);
     Label heading = Words.heading("Classes of what is shown");
     Card card = new Card(6, heading, scroll);
     HBox.setHgrow(card, Priority.ALWAYS);

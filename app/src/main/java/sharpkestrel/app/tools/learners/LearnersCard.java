@@ -13,6 +13,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -35,11 +36,7 @@ final class LearnersCard extends HBox {
 
   LearnersCard(Workspace workspace, Watch watch) {
     super(10);
-    ScrollPane scroll = new ScrollPane(new VBox(8, lines, needed));
-    scroll.setFitToWidth(true);
-    scroll.setMinHeight(0);
-    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-    VBox.setVgrow(scroll, Priority.ALWAYS);
+    ScrollPane scroll = Scroll.down(new VBox(8, lines, needed));
     HBox body = new HBox(12, scroll, right);
     HBox.setHgrow(scroll, Priority.ALWAYS);
     right.setMinWidth(CURVE);

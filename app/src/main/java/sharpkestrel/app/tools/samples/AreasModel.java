@@ -1,14 +1,11 @@
 package sharpkestrel.app.tools.samples;
 
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
-import javafx.beans.property.SimpleStringProperty;
-import javafx.beans.property.StringProperty;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
@@ -23,21 +20,19 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.raster.Raster;
 
 /** Areas drawn over what pane A shows, and what the pixels in them are worth to tell all others by. */
-final class AreasModel implements Labelling {
+final class AreasModel extends Labelling {
 
   private final Workspace workspace;
-  private final SampleBook book;
-  private final StringProperty current = new SimpleStringProperty("");
   private final ReadOnlyObjectWrapper<Optional<Confusion>> worth =
       new ReadOnlyObjectWrapper<>(Optional.empty());
   private final ReadOnlyStringWrapper why = new ReadOnlyStringWrapper("");
   private Ground ground;
 
   AreasModel(Workspace workspace, Watch watch, SampleBook book) {
+    super(book);
     this.workspace = workspace;
-    this.book = book;
     watch.on(workspace.display().paneAProperty(), now -> follow());
-    book.classesProperty().addListener((p, before, now) -> keepCurrent());
+    book().classesProperty().addListener((p, before, now) -> keepCurrent());
     keepCurrent();
     follow();
   }
@@ -48,23 +43,8 @@ final class AreasModel implements Labelling {
   }
 
   @Override
-  public SampleBook book() {
-    return book;
-  }
-
-  @Override
-  public StringProperty currentProperty() {
-    return current;
-  }
-
-  @Override
-  public List<Sample> here() {
-    return ground == null ? List.of() : book.of(ground);
-  }
-
-  @Override
-  public void give(String ofClass) {
-    current.set(ofClass);
+  Ground ground() {
+    return ground;
   }
 
   /** How often pixels of kept-back ground were told right; empty where that is not known. */
@@ -83,17 +63,19 @@ final class AreasModel implements Labelling {
 
   /** The file with what was labelled where one looks; empty where nothing was. */
   String file() {
-    return here().isEmpty() ? "" : book.path(ground).toString();
+    return here().isEmpty() ? "" : book().path(ground).toString();
   }
 
   /** What was drawn has the class in hand from now on. */
   void add(Geometry shape) {
-    if (current.get().isEmpty()) {
+    if (currentProperty().get().isEmpty()) {
       workspace.messages().warn("Add a class first: what is it that you draw?");
       return;
     }
     Result shown = workspace.display().paneAProperty().get();
-    book.label(ground, new Sample(shape, current.get(), shown == null ? "" : shown.name()));
+    book()
+        .label(
+            ground, new Sample(shape, currentProperty().get(), shown == null ? "" : shown.name()));
   }
 
   /**
@@ -106,7 +88,7 @@ final class AreasModel implements Labelling {
     here().stream()
         .filter(sample -> sample.outline().isWithinDistance(at, reach))
         .min((a, b) -> Double.compare(a.outline().getArea(), b.outline().getArea()))
-        .ifPresent(sample -> book.label(ground, sample));
+        .ifPresent(sample -> book().label(ground, sample));
   }
 
   /**

@@ -7,8 +7,6 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
-import javafx.beans.property.SimpleStringProperty;
-import javafx.beans.property.StringProperty;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
@@ -26,11 +24,9 @@ import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Affine;
 
 /** The samples that lie in what pane A shows, what speaks for and against each, and those that are picked out. */
-final class EvidenceModel implements Labelling {
+final class EvidenceModel extends Labelling {
 
   private final Workspace workspace;
-  private final SampleBook book;
-  private final StringProperty current = new SimpleStringProperty("");
   private final ReadOnlyObjectWrapper<SampleEvidence> evidence = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyStringWrapper why = new ReadOnlyStringWrapper("");
   private final ReadOnlyObjectWrapper<List<Sample>> picked = new ReadOnlyObjectWrapper<>(List.of());
@@ -39,10 +35,10 @@ final class EvidenceModel implements Labelling {
   private boolean inHand;
 
   EvidenceModel(Workspace workspace, Watch watch, SampleBook book) {
+    super(book);
     this.workspace = workspace;
-    this.book = book;
     watch.on(workspace.display().paneAProperty(), this::take);
-    book.samplesProperty().addListener((p, before, now) -> {
+    book().samplesProperty().addListener((p, before, now) -> {
       picked.set(picked.get().stream().filter(here()::contains).toList());
       weigh();
     });
@@ -50,18 +46,8 @@ final class EvidenceModel implements Labelling {
   }
 
   @Override
-  public SampleBook book() {
-    return book;
-  }
-
-  @Override
-  public StringProperty currentProperty() {
-    return current;
-  }
-
-  @Override
-  public List<Sample> here() {
-    return ground == null ? List.of() : book.of(ground);
+  Ground ground() {
+    return ground;
   }
 
   /** What there is to say of the samples; in their order. Empty where there is none yet. */
@@ -125,7 +111,7 @@ final class EvidenceModel implements Labelling {
       return;
     }
     ObjectSet set = (ObjectSet) source.value();
-    OutlineSet samples = book.outlines(ground);
+    OutlineSet samples = book().outlines(ground);
     workspace
         .lanes()
         .trial()
@@ -145,21 +131,21 @@ final class EvidenceModel implements Labelling {
 
   /** What is picked out is of this class from now on. */
   @Override
-  public void give(String ofClass) {
-    current.set(ofClass);
+  void give(String ofClass) {
+    currentProperty().set(ofClass);
     List<Sample> now = picked.get();
     if (!now.isEmpty()) {
       List<Sample> given = now.stream()
           .map(sample -> new Sample(sample.outline(), ofClass, sample.scene()))
           .toList();
-      book.labelAll(ground, given);
+      book().labelAll(ground, given);
       picked.set(given);
     }
   }
 
   void removePicked() {
     if (!picked.get().isEmpty()) {
-      book.removeAll(ground, picked.get());
+      book().removeAll(ground, picked.get());
     }
   }
 
@@ -187,7 +173,7 @@ final class EvidenceModel implements Labelling {
         StepCatalogue.get("weigh-samples"),
         title,
         Map.of("objects", source),
-        Map.of("samples", book.path(ground).toString()),
+        Map.of("samples", book().path(ground).toString()),
         Map.of("method", "extreme_trees"));
   }
 }

@@ -29,6 +29,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
 import sharpkestrel.app.controls.Card;
 import sharpkestrel.app.controls.RunColumn;
+import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.extract.learner.ClassesApart;
@@ -74,11 +75,7 @@ final class EvidencePanel extends HBox {
   }
 
   private Card classCard() {
-    ScrollPane scroll = new ScrollPane(classes);
-    scroll.setFitToWidth(true);
-    scroll.setMinHeight(0);
-    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-    VBox.setVgrow(scroll, Priority.ALWAYS);
+    ScrollPane scroll = Scroll.down(classes);
     Card card = new Card(6, Words.heading("Classes"), scroll);
     card.setMinWidth(CLASSES_WIDTH);
     card.setPrefWidth(CLASSES_WIDTH);

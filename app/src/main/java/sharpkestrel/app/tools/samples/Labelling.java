@@ -1,30 +1,49 @@
 package sharpkestrel.app.tools.samples;
 
 import java.util.List;
+import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 
 /** What the card of classes works on: the book, the class in hand, and what was labelled where one looks. */
-interface Labelling {
+abstract class Labelling {
 
-  SampleBook book();
+  private final SampleBook book;
+  private final StringProperty current = new SimpleStringProperty("");
+
+  Labelling(SampleBook book) {
+    this.book = book;
+  }
+
+  final SampleBook book() {
+    return book;
+  }
 
   /** The class that clicks give. */
-  StringProperty currentProperty();
+  final StringProperty currentProperty() {
+    return current;
+  }
+
+  /** What pane A's places are told in; null where it shows nothing to label. */
+  abstract Ground ground();
 
   /** Samples that lie in what pane A shows. */
-  List<Sample> here();
+  final List<Sample> here() {
+    return ground() == null ? List.of() : book.of(ground());
+  }
 
   /** Clicks give this class from now on. */
-  void give(String ofClass);
+  void give(String ofClass) {
+    current.set(ofClass);
+  }
 
   /** Adds a class and takes it in hand. */
-  default void addClass(String name) {
+  final void addClass(String name) {
     book().addClass(name);
     currentProperty().set(name);
   }
 
   /** Calls a class otherwise. */
-  default void rename(String name, String newName) {
+  final void rename(String name, String newName) {
     boolean inHandNow = currentProperty().get().equals(name);
     book().rename(name, newName);
     if (inHandNow) {
@@ -33,7 +52,7 @@ interface Labelling {
   }
 
   /** Takes the first class in hand where the one in hand is gone. */
-  default void keepCurrent() {
+  final void keepCurrent() {
     var now = book().classesProperty().get();
     if (now.of(currentProperty().get()).isEmpty()) {
       currentProperty()
@@ -42,7 +61,7 @@ interface Labelling {
   }
 
   /** Takes the class of a digit in hand, where there is one. */
-  default void digit(int digit) {
+  final void digit(int digit) {
     book().classesProperty().get().classes().stream()
         .filter(each -> each.digit() == digit)
         .findFirst()

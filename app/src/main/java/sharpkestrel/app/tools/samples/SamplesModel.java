@@ -15,8 +15,6 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleObjectProperty;
-import javafx.beans.property.SimpleStringProperty;
-import javafx.beans.property.StringProperty;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
@@ -39,7 +37,7 @@ import sharpkestrel.segment.Cut;
  * Labelling what pane A shows, and what that says of all its objects: learned anew after each change, the picture first, what it is
  * worth after it. Put away it asks nothing.
  */
-final class SamplesModel implements Labelling {
+final class SamplesModel extends Labelling {
 
   private static final long SEED = 1;
   private static final int LEAST_TO_FIND = 3;
@@ -50,8 +48,6 @@ final class SamplesModel implements Labelling {
   static final int SMALL = 30;
 
   private final Workspace workspace;
-  private final SampleBook book;
-  private final StringProperty current = new SimpleStringProperty("");
   private final ReadOnlyObjectWrapper<Answer> answer = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Why> why = new ReadOnlyObjectWrapper<>();
@@ -90,12 +86,12 @@ final class SamplesModel implements Labelling {
   private record Under(int row, Geometry outline) {}
 
   SamplesModel(Workspace workspace, Watch watch, SampleBook book) {
+    super(book);
     this.workspace = workspace;
-    this.book = book;
     watch.on(workspace.display().paneAProperty(), now -> follow());
     learner.addListener((p, before, now) -> learn());
-    book.samplesProperty().addListener((p, before, now) -> learn());
-    book.classesProperty().addListener((p, before, now) -> keepCurrent());
+    book().samplesProperty().addListener((p, before, now) -> learn());
+    book().classesProperty().addListener((p, before, now) -> keepCurrent());
     keepCurrent();
     follow();
   }
@@ -110,16 +106,6 @@ final class SamplesModel implements Labelling {
 
   private void drop(String what) {
     workspace.lanes().trial().drop(kind(what));
-  }
-
-  @Override
-  public SampleBook book() {
-    return book;
-  }
-
-  @Override
-  public StringProperty currentProperty() {
-    return current;
   }
 
   ReadOnlyObjectProperty<Answer> answerProperty() {
@@ -150,12 +136,12 @@ final class SamplesModel implements Labelling {
 
   /** The file with the samples of what pane A shows. */
   Path path() {
-    return book.path(ground);
+    return book().path(ground);
   }
 
   @Override
-  public List<Sample> here() {
-    return ground == null ? List.of() : book.of(ground);
+  Ground ground() {
+    return ground;
   }
 
   /** The tool is in hand, or put away: then nothing is worked out. */
@@ -188,8 +174,8 @@ final class SamplesModel implements Labelling {
 
   /** Answers the question, where there is one; clicks give this class from now on. */
   @Override
-  public void give(String ofClass) {
-    current.set(ofClass);
+  void give(String ofClass) {
+    currentProperty().set(ofClass);
     Question open = question.get();
     if (open != null) {
       question.set(null);
@@ -199,7 +185,7 @@ final class SamplesModel implements Labelling {
 
   /** Gives the object at a pixel the class in hand; a click on one that has it takes it away. */
   void click(int col, int row) {
-    if (objects == null || current.get().isEmpty()) {
+    if (objects == null || currentProperty().get().isEmpty()) {
       workspace
           .messages()
           .warn(
@@ -209,7 +195,7 @@ final class SamplesModel implements Labelling {
       return;
     }
     ObjectSet set = objects;
-    String ofClass = current.get();
+    String ofClass = currentProperty().get();
     // each click counts, however fast they follow each other
     clicks++;
     ask(
@@ -239,17 +225,17 @@ final class SamplesModel implements Labelling {
   private void label(int row, Geometry outline, String ofClass) {
     Result shown = workspace.display().paneAProperty().get();
     asked.add(row);
-    book.label(ground, new Sample(outline, ofClass, shown == null ? "" : shown.name()));
+    book().label(ground, new Sample(outline, ofClass, shown == null ? "" : shown.name()));
   }
 
   /** Gives all objects of a choice the class in hand. */
   void labelAll(boolean[] chosen) {
     int[] rows = IntStream.range(0, chosen.length).filter(row -> chosen[row]).toArray();
-    if (current.get().isEmpty() || rows.length > MOST_AT_ONCE) {
+    if (currentProperty().get().isEmpty() || rows.length > MOST_AT_ONCE) {
       workspace
           .messages()
           .warn(
-              current.get().isEmpty()
+              currentProperty().get().isEmpty()
                   ? "Add a class first: what is it that you label?"
                   : rows.length
                       + " objects are chosen; so many are no examples but a rule. Choose up to "
@@ -258,7 +244,7 @@ final class SamplesModel implements Labelling {
     }
     ObjectSet set = objects;
     Result shown = workspace.display().paneAProperty().get();
-    String ofClass = current.get();
+    String ofClass = currentProperty().get();
     ask(
         "choice",
         job -> {
@@ -269,7 +255,7 @@ final class SamplesModel implements Labelling {
         },
         labelled -> {
           if (set == objects) {
-            book.labelAll(ground, labelled);
+            book().labelAll(ground, labelled);
           }
         });
   }
@@ -284,7 +270,7 @@ final class SamplesModel implements Labelling {
       return;
     }
     ObjectSet set = objects;
-    OutlineSet outlines = book.outlines(ground);
+    OutlineSet outlines = book().outlines(ground);
     Learner how = learner.get();
     workspace
         .lanes()
@@ -319,14 +305,15 @@ final class SamplesModel implements Labelling {
 
   /** Whether there is a tree, and enough samples of the class in hand and of something else. */
   boolean canLearnToFind() {
-    long wanted = here().stream().filter(s -> s.ofClass().equals(current.get())).count();
+    long wanted =
+        here().stream().filter(s -> s.ofClass().equals(currentProperty().get())).count();
     return wanted >= LEAST_TO_FIND && here().size() > wanted && tree().isPresent();
   }
 
   /** Learns to find the class in hand among all nodes of the tree; all other samples are something else. */
   void learnToFind() {
     Result cut = tree().orElseThrow();
-    String ofClass = current.get();
+    String ofClass = currentProperty().get();
     workspace.run(
         StepCatalogue.get("learn-objects"),
         "Finder of " + ofClass,

@@ -21,6 +21,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import sharpkestrel.app.controls.RoleBox;
+import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.flow.StepSpec;
 import sharpkestrel.gather.Stack;
@@ -71,11 +72,7 @@ final class StackPanel extends HBox {
   }
 
   private ScrollPane scroll() {
-    ScrollPane scroll = new ScrollPane(list);
-    scroll.setFitToWidth(true);
-    scroll.setMinHeight(0);
-    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-    VBox.setVgrow(scroll, Priority.ALWAYS);
+    ScrollPane scroll = Scroll.down(list);
     Label hint = new Label(
         "Bands stand in the order of the files. What each stands for is guessed; set it where the guess is wrong.");
     hint.getStyleClass().add("soft");
