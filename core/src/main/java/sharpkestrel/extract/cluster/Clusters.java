@@ -22,6 +22,7 @@ public final class Clusters {
   private static final int SILHOUETTE_ROWS = 600;
 
   private static final int STARTS = 3;
+  private static final int START_ROWS = 20_000;
   private static final double STILL = 0.0005;
 
   /** Which cluster a scaled row belongs to. */
@@ -131,11 +132,13 @@ public final class Clusters {
   }
 
   private static float[] kMeans(float[] rows, int d, ClusterSettings settings, Job job) {
+    // the starts are tried on some of the rows; all of them then go on from the best
+    float[] some = thinned(rows, d, START_ROWS);
     float[] best = null;
     double least = Double.POSITIVE_INFINITY;
     SplittableRandom random = new SplittableRandom(settings.seed());
     for (int start = 0; start < STARTS; start++) {
-      Centres centres = new Centres(rows, d);
+      Centres centres = new Centres(some, d);
       centres.begin(settings.atMost(), random);
       centres.settle(settings.iterations(), STILL, job);
       job.progress("Clustering", start + 1, STARTS);
@@ -143,6 +146,12 @@ public final class Clusters {
         least = centres.scatter();
         best = centres.centres;
       }
+    }
+    if (some != rows) {
+      Centres all = new Centres(rows, d);
+      all.centres = best;
+      all.settle(settings.iterations(), STILL, job);
+      best = all.centres;
     }
     return best;
   }

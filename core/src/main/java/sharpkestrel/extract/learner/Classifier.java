@@ -32,7 +32,7 @@ public record Classifier(
 
   private static final int PARTS = 5;
   private static final double TAIL = 0.01;
-  private static final int CHUNK = 2048;
+  private static final int CHUNK = 512;
   private static final int MOST_NAMED = 8;
   private static final int MOST_CLAUSES = 3;
 
@@ -150,14 +150,19 @@ public record Classifier(
     int classCount = classes.size();
     float[] shares = new float[rows * classCount];
     Parallel.run(Math.ceilDiv(rows, CHUNK), job, chunk -> {
-      float[] row = new float[columns.length];
-      float[] out = new float[classCount];
-      for (int i = chunk * CHUNK; i < Math.min(rows, (chunk + 1) * CHUNK); i++) {
-        for (int f = 0; f < row.length; f++) {
-          row[f] = columns[f][i];
+      int from = chunk * CHUNK;
+      int count = Math.min(CHUNK, rows - from);
+      float[][] some = new float[count][columns.length];
+      float[][] out = new float[count][classCount];
+      for (int f = 0; f < columns.length; f++) {
+        for (int i = 0; i < count; i++) {
+          some[i][f] = columns[f][from + i];
         }
-        shares(row, out);
-        System.arraycopy(out, 0, shares, i * classCount, classCount);
+      }
+      scorer.score(some, count, out);
+      for (int i = 0; i < count; i++) {
+        calibration.apply(out[i]);
+        System.arraycopy(out[i], 0, shares, (from + i) * classCount, classCount);
       }
     });
     return shares;

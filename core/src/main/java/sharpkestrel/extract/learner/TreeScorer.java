@@ -32,6 +32,19 @@ public record TreeScorer(Trees trees, Link link) implements Scorer {
   @Override
   public void score(float[] row, float[] out) {
     trees.sum(row, out);
+    turn(out);
+  }
+
+  @Override
+  public void score(float[][] rows, int count, float[][] out) {
+    trees.sum(rows, count, out);
+    for (int i = 0; i < count; i++) {
+      turn(out[i]);
+    }
+  }
+
+  /** Turns sums into probabilities. */
+  private void turn(float[] out) {
     if (link == Link.ODDS) {
       out[1] = BoostingGrower.logistic(out[0]);
       out[0] = 1 - out[1];

@@ -175,6 +175,21 @@ public final class Trees {
     }
   }
 
+  /** The same of many rows, tree by tree: one tree fits the nearest cache, all of them do not. */
+  void sum(float[][] rows, int count, float[][] out) {
+    for (int i = 0; i < count; i++) {
+      Arrays.fill(out[i], 0, outputs, 0);
+    }
+    for (int t = 0; t < trees; t++) {
+      for (int i = 0; i < count; i++) {
+        int at = leaf(t, rows[i]) * outputs;
+        for (int k = 0; k < outputs; k++) {
+          out[i][k] += values[at + k];
+        }
+      }
+    }
+  }
+
   /**
    * What each feature adds to one output on the ways down all trees: the change of the node's value at each split by it (Saabas 2014;
    * Palczewska et al. 2013, IEEE IRI). All of them and the roots' values add up to the output.
