@@ -87,16 +87,7 @@ class ClassesWindowTest extends TownWindow {
 
   @Test
   void rulesAreTriedAsTheyAreWrittenAndSayWhy(FxRobot robot) {
-    openBoth();
-    settle(robot);
-    robot.clickOn("#stage-segment");
-    Waiting.type(robot, "#segment-grain", "100");
-    robot.clickOn("#segment-run");
-    window.waiting().results(3);
-    settle(robot);
-    robot.clickOn("#tool-measure").clickOn("#measure-run");
-    window.waiting().results(4);
-    settle(robot);
+    measure(robot);
     robot.clickOn("#stage-extract").clickOn("#family-tests").clickOn("#tool-rules");
     robot.clickOn("#rules-text").write("wood: near_infrared_mean > 600\nwater: ");
     window

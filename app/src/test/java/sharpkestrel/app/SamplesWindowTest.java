@@ -19,6 +19,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
+import sharpkestrel.app.model.Result;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.ClassList;
 import sharpkestrel.io.Compression;
@@ -77,19 +78,6 @@ class SamplesWindowTest extends TownWindow {
       }
     });
     return places;
-  }
-
-  private void measure(FxRobot robot) {
-    openBoth();
-    settle(robot);
-    robot.clickOn("#stage-segment");
-    Waiting.type(robot, "#segment-grain", "100");
-    robot.clickOn("#segment-run");
-    window.waiting().results(3);
-    settle(robot);
-    robot.clickOn("#tool-measure").clickOn("#measure-run");
-    window.waiting().results(4);
-    settle(robot);
   }
 
   @Test
@@ -316,6 +304,29 @@ class SamplesWindowTest extends TownWindow {
     window.waiting().until("all bright ones labelled", () -> counted().equals("20 samples"));
     robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
     window.waiting().until("taken back at once", () -> counted().equals("13 samples"));
+
+    findAmongAllNodes(robot);
+  }
+
+  /** The bright ones are learned among all nodes, and the line of what comes next leads to finding them. */
+  private void findAmongAllNodes(FxRobot robot) {
+    int before = workspace().results().size();
+    robot.type(KeyCode.DIGIT1);
+    settle(robot);
+    robot.clickOn("#samples-find");
+    window.waiting().results(before + 1);
+    settle(robot);
+    window
+        .waiting()
+        .until("what comes next", () -> window.scene().lookup("#next").isVisible());
+    robot.clickOn("#next-act");
+    settle(robot);
+    robot.clickOn("#find-objects-run");
+    window.waiting().results(before + 2);
+    Result found = workspace().results().getLast();
+    assertThat(found.inputs().get("model")).isSameAs(workspace().results().get(before));
+    // eight squares of bright ones were clicked, five more are like them
+    assertThat(((ObjectSet) found.value()).count()).isBetween(8, 13);
   }
 
   /** How many samples the classes have together. */

@@ -156,4 +156,18 @@ abstract class TownWindow {
   void restBeforeTheFolderGoes() {
     window.rest();
   }
+
+  /** The objects of the town, measured: the fourth result. */
+  void measure(FxRobot robot) {
+    openBoth();
+    settle(robot);
+    robot.clickOn("#stage-segment");
+    Waiting.type(robot, "#segment-grain", "100");
+    robot.clickOn("#segment-run");
+    window.waiting().results(3);
+    settle(robot);
+    robot.clickOn("#tool-measure").clickOn("#measure-run");
+    window.waiting().results(4);
+    settle(robot);
+  }
 }

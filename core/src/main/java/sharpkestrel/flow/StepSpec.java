@@ -287,6 +287,13 @@ public final class StepSpec {
     return info.next();
   }
 
+  /** The input that puts what was learned to use; empty where there is none, or the value is no model. */
+  public Optional<Input> modelInput(Object value) {
+    return ResultKinds.of(value).isModel()
+        ? inputs.stream().filter(input -> input.type().isInstance(value)).findFirst()
+        : Optional.empty();
+  }
+
   /** Whether it is proposed for a value. */
   public boolean comesNextFor(Object value) {
     return !info.next().isEmpty()

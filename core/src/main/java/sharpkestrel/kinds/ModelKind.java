@@ -7,6 +7,7 @@ import java.util.function.BiConsumer;
 import java.util.function.Function;
 import sharpkestrel.raster.Job;
 import sharpkestrel.step.Step;
+import sharpkestrel.step.Suits;
 
 /** Models that are files of JSON: the way one is read, written, told apart and described. */
 final class ModelKind<T> extends ResultKind<T> {
@@ -38,6 +39,17 @@ final class ModelKind<T> extends ResultKind<T> {
     this.reader = reader;
     this.writer = writer;
     this.text = text;
+  }
+
+  @Override
+  public boolean isModel() {
+    return true;
+  }
+
+  /** What inputs ask for is said of scenes, objects and outlines; it is none of those. */
+  @Override
+  public boolean suits(T model, Suits wanted) {
+    return false;
   }
 
   @Override

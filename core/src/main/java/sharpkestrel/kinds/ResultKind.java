@@ -108,6 +108,11 @@ public abstract class ResultKind<T> {
     return true;
   }
 
+  /** Whether it was learned, and is there to be put to use by another step. */
+  public boolean isModel() {
+    return false;
+  }
+
   /** How it is kept in a project's folder; empty where it never is. */
   public Optional<Keeping<T>> keeping() {
     return Optional.empty();

@@ -8,7 +8,8 @@ import sharpkestrel.kinds.ResultKinds;
 
 /**
  * What stands between what is shown and the next stage: the first step, in the order of the work, that is declared to come
- * next for such a thing and has all that it needs at hand. Nothing is proposed for what something was made of already.
+ * next for such a thing and has all that it needs at hand; for what was learned the step that puts it to use on such things as it
+ * was learned from. Nothing is proposed for what something was made of already.
  */
 public record NextStep(StepSpec step, String why) {
 
@@ -21,6 +22,12 @@ public record NextStep(StepSpec step, String why) {
     if (!isLast) {
       return Optional.empty();
     }
+    if (ResultKinds.of(shown.value()).isModel()) {
+      return StepCatalogue.all().stream()
+          .filter(step -> step.modelInput(shown.value()).isPresent() && worksOnTheSame(step, shown))
+          .findFirst()
+          .map(step -> new NextStep(step, "Learned: now put it to use."));
+    }
     return StepCatalogue.all().stream()
         .filter(step -> step.stage().ordinal() >= shown.stage().ordinal()
             && step != shown.step()
@@ -28,6 +35,13 @@ public record NextStep(StepSpec step, String why) {
             && takes(workspace, step, shown))
         .findFirst()
         .map(step -> new NextStep(step, step.next()));
+  }
+
+  /** Whether a step needs nothing else than a model was learned from. */
+  private static boolean worksOnTheSame(StepSpec step, Result model) {
+    return step.inputs().stream()
+        .filter(input -> !input.optional())
+        .allMatch(input -> model.inputs().containsKey(input.name()));
   }
 
   private static boolean takes(Workspace workspace, StepSpec step, Result shown) {

@@ -26,6 +26,7 @@ import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.plot.HistogramBox;
 import sharpkestrel.app.plot.ScatterPlot;
 import sharpkestrel.app.plot.ScatterSample;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.viewer.Palette;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.RangeTest;
@@ -37,7 +38,7 @@ import sharpkestrel.objects.Selection;
  * Features of objects as plots that are linked to the picture: one feature as a histogram with handles, two as a scatter
  * plot to draw in, and which features tell two selections apart.
  */
-final class PlotsPanel extends VBox {
+final class PlotsPanel extends VBox implements InHand {
 
   private static final int RANKED = 30;
   private static final double HISTOGRAM_WIDTH = 300;
@@ -119,7 +120,8 @@ final class PlotsPanel extends VBox {
   }
 
   /** Whether what is drawn follows what is chosen. */
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     refresh();
   }

@@ -9,7 +9,6 @@ import sharpkestrel.app.tools.Tool;
 public final class PlotsTool extends Tool {
 
   private final Desk desk;
-  private PlotsPanel panel;
 
   public PlotsTool(Desk desk) {
     super("plots", "Plots", null);
@@ -23,17 +22,6 @@ public final class PlotsTool extends Tool {
 
   @Override
   protected Node makePanel() {
-    panel = new PlotsPanel(desk.workspace(), desk.choice());
-    return panel;
-  }
-
-  @Override
-  protected void shown() {
-    panel.setInHand(true);
-  }
-
-  @Override
-  protected void hidden() {
-    panel.setInHand(false);
+    return whileInHand(new PlotsPanel(desk.workspace(), desk.choice()));
   }
 }

@@ -1,6 +1,7 @@
 package sharpkestrel.app.shell;
 
 import java.util.Optional;
+import javafx.application.Platform;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -48,7 +49,8 @@ final class NextLine extends HBox {
       refresh();
     });
     getChildren().addAll(why, act, close);
-    InvalidationListener changed = o -> refresh();
+    // once the tool in hand has followed, too: it may no longer be one of clicks
+    InvalidationListener changed = o -> Platform.runLater(this::refresh);
     workspace.display().paneAProperty().addListener(changed);
     workspace.results().addListener(changed);
     bench.inHandProperty().addListener(changed);

@@ -283,12 +283,26 @@ public final class StepInputs {
       workspace.named(shown.name()).ifPresent(this::takeAsIn);
       return;
     }
+    if (step.modelInput(shown.value()).isPresent()) {
+      putToUse(shown);
+      return;
+    }
     boolean suits = choose((input, result) -> result == shown);
     // objects are seen on the scene they come from, not on the one that was chosen before
     boolean suitsUnder = choose((input, result) -> isUnder(input, result, shown));
     if (suits || suitsUnder) {
       inherit(shown);
     }
+  }
+
+  /** What was learned is taken, with what it was learned from. */
+  private void putToUse(Result model) {
+    take(step.modelInput(model.value()).orElseThrow().name(), new Choice(model, ""));
+    model.inputs().forEach((name, from) -> {
+      if (boxes.containsKey(name)) {
+        take(name, new Choice(from, ""));
+      }
+    });
   }
 
   /**

@@ -124,13 +124,24 @@ public final class StepPanel extends HBox {
     HBox.setHgrow(card, Priority.ALWAYS);
     getChildren().addAll(card, actions());
     inputs.refresh();
-    inputs.prefer(workspace.display().paneAProperty().get());
+    prefer(workspace.display().paneAProperty().get());
     watch.on(workspace.results(), inputs::refresh);
     watch.on(workspace.display().paneAProperty(), now -> {
-      inputs.prefer(now);
+      prefer(now);
       takeShown(now);
     });
     takeShown(workspace.display().paneAProperty().get());
+  }
+
+  /** What is shown is taken; what was learned counts only beside the settings that ask for it. */
+  private void prefer(Result shown) {
+    if (shown != null) {
+      step.modelInput(shown.value()).stream()
+          .flatMap(input -> input.when().stream())
+          .map(setting -> setting.split("=", 2))
+          .forEach(setting -> settings.set(setting[0], setting[1]));
+    }
+    inputs.prefer(shown);
   }
 
   /** A step that writes beside a file is offered the file that is shown, and what its bands count as, to be confirmed or changed. */

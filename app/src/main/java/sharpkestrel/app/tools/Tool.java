@@ -1,5 +1,6 @@
 package sharpkestrel.app.tools;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -22,6 +23,7 @@ public abstract class Tool {
   private final Stage stage;
   private final String family;
   private final Watch watch = new Watch();
+  private final List<InHand> whileInHand = new ArrayList<>();
   private Node panel;
 
   /**
@@ -74,6 +76,12 @@ public abstract class Tool {
     return watch;
   }
 
+  /** With something that begins when the tool is taken in hand, in the order in which it is told so, and stops when it is put away. */
+  protected final <T extends InHand> T whileInHand(T each) {
+    whileInHand.add(each);
+    return each;
+  }
+
   /** What takes clicks and drags in the picture while it is in hand, and is drawn over it. */
   public Optional<PaneTool> inPicture() {
     return Optional.empty();
@@ -118,12 +126,14 @@ public abstract class Tool {
       panel = makePanel();
     }
     watch.begin();
+    whileInHand.forEach(each -> each.setInHand(true));
     shown();
     return panel;
   }
 
   /** Puts it away. */
   public final void putAway() {
+    whileInHand.reversed().forEach(each -> each.setInHand(false));
     hidden();
     watch.end();
   }

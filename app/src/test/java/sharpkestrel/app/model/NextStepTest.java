@@ -8,6 +8,9 @@ import java.util.Optional;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.testfx.api.FxToolkit;
+import sharpkestrel.extract.learner.Classifier;
+import sharpkestrel.extract.learner.Examples;
+import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.flow.Origin;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.raster.Affine;
@@ -16,6 +19,7 @@ import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.Job;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.SampleType;
 
@@ -94,5 +98,37 @@ class NextStepTest {
     Result only = scene("ortho", "open", PLACED, 3, Map.of());
     workspace.results().remove(only);
     assertThat(next()).isEmpty();
+  }
+
+  /** What was learned is put to use by the step that works on such things as it was learned from. */
+  @Test
+  void aModelIsPutToUse() {
+    Result ortho = scene("ortho", "open", PLACED, 3, Map.of());
+    Examples examples = Examples.of(
+        List.of("light"), new float[][] {{0, 0.1f, 0.9f, 1}}, List.of("dark", "bright"), new int[] {
+          0, 0, 1, 1
+        });
+    Classifier classifier = Classifier.learn(examples, Learner.NEAREST, "", 1, false, Job.QUIET);
+
+    model("pixels", "learn-pixels", Map.of("scene", ortho), classifier);
+    assertThat(next()).contains("classify-pixels");
+
+    // objects are not made here, so that a scene stands for them
+    model("classes", "learn-classes", Map.of("objects", ortho), classifier);
+    assertThat(next()).contains("classify-objects");
+  }
+
+  private void model(String name, String step, Map<String, Result> inputs, Object value) {
+    Result result = new Result(
+        name,
+        name,
+        StepCatalogue.get(step),
+        inputs,
+        Map.of(),
+        Map.of(),
+        value,
+        new Origin.Fingerprint(name, name));
+    workspace.results().add(result);
+    workspace.display().show(result);
   }
 }

@@ -1,7 +1,6 @@
 package sharpkestrel.workshop.quality;
 
 import java.io.PrintWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -23,7 +22,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.check.Compare;
 import sharpkestrel.check.Scores;
-import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.everysize.FinderSchool;
@@ -33,7 +31,6 @@ import sharpkestrel.extract.everysize.Search;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
-import sharpkestrel.io.AtomicFile;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Job;
@@ -77,8 +74,7 @@ public final class ClicksQualityCommand implements Runnable {
   public void run() {
     on.check();
     PrintWriter out = spec.commandLine().getOut();
-    Job job = new ConsoleJob(
-        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    Job job = HeldOut.job(spec);
     List<Row> rows = new ArrayList<>();
     for (long seed : on.seeds) {
       Survey survey = on.survey(seed, 0, job);
@@ -258,8 +254,7 @@ public final class ClicksQualityCommand implements Runnable {
         "A made-up user clicks metal roofs and other objects of the scene, then the surest false finds, all of them right; all else is");
     page.append(
         " found by `learn-objects` with some labelled and `find-objects` as they are set. Roofs of 25 m² and more.");
-    page.append(
-        on.onTuningSeeds ? "\n\n**Some of these seeds may be tuned on: this is no report.**" : "");
+    page.append(on.tuningNote());
     page.append("\n\n| seed | user | clicks | F1 at 0.5 | F1 at 0.7 |\n|---|---|---|---|---|\n");
     for (Row row : rows) {
       page.append(String.format(
@@ -272,7 +267,6 @@ public final class ClicksQualityCommand implements Runnable {
           row.most));
     }
     Path file = folder.resolve("clicks-" + on.size + ".md");
-    AtomicFile.write(file, temporary -> Files.writeString(temporary, page));
-    spec.commandLine().getOut().println(file);
+    HeldOut.write(spec, file, page);
   }
 }

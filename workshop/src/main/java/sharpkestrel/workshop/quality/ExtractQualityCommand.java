@@ -1,7 +1,6 @@
 package sharpkestrel.workshop.quality;
 
 import java.io.PrintWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -18,7 +17,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.check.Compare;
 import sharpkestrel.check.Scores;
-import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
@@ -31,7 +29,6 @@ import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.Samples;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
-import sharpkestrel.io.AtomicFile;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.objects.ObjectSet;
@@ -157,8 +154,7 @@ public final class ExtractQualityCommand implements Runnable {
   public void run() {
     on.check();
     PrintWriter out = spec.commandLine().getOut();
-    Job job = new ConsoleJob(
-        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    Job job = HeldOut.job(spec);
     if (things == Things.VESSELS && criterion.equals("learned")) {
       merging = Optional.of(merging(job));
     }
@@ -287,8 +283,7 @@ public final class ExtractQualityCommand implements Runnable {
     page.append("Imagery alone; the model was learned ")
         .append(finder.classifier().about());
     page.append(", none of them below. Overlap is intersection over union with the true outlines.");
-    page.append(
-        on.onTuningSeeds ? "\n\n**Some of these seeds may be tuned on: this is no report.**" : "");
+    page.append(on.tuningNote());
     page.append("\n\n| what | seed | F1 at 0.5 | precision | recall | F1 at 0.7 |\n");
     page.append("|---|---|---|---|---|---|\n");
     Map<Target, double[]> sums = new LinkedHashMap<>();
@@ -314,7 +309,6 @@ public final class ExtractQualityCommand implements Runnable {
         sum[1])));
     Path file = folder.resolve((things == Things.ROOFS ? "extract" : things.plural())
         + (criterion.equals("learned") ? "-" : "-" + criterion + "-") + on.size + ".md");
-    AtomicFile.write(file, temporary -> Files.writeString(temporary, page));
-    spec.commandLine().getOut().println(file);
+    HeldOut.write(spec, file, page);
   }
 }

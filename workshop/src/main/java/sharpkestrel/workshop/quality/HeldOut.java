@@ -1,11 +1,16 @@
 package sharpkestrel.workshop.quality;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Scenario;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
+import sharpkestrel.io.AtomicFile;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 
@@ -32,6 +37,23 @@ final class HeldOut {
             + " add --on-tuning-seeds: the page then says so.");
       }
     }
+  }
+
+  /** A job that tells its progress where errors are told. */
+  static Job job(CommandSpec spec) {
+    return new ConsoleJob(
+        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+  }
+
+  /** What a page says of seeds that may be tuned on; empty where there are none. */
+  String tuningNote() {
+    return onTuningSeeds ? "\n\n**Some of these seeds may be tuned on: this is no report.**" : "";
+  }
+
+  /** Writes a page, and where it lies to the console. */
+  static void write(CommandSpec spec, Path page, CharSequence text) {
+    AtomicFile.write(page, temporary -> Files.writeString(temporary, text));
+    spec.commandLine().getOut().println(page);
   }
 
   /** The seeds, separated by commas. */

@@ -1,7 +1,6 @@
 package sharpkestrel.workshop.quality;
 
 import java.io.PrintWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -17,7 +16,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
-import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.LearnBy;
@@ -28,7 +26,6 @@ import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.NextQuestion;
 import sharpkestrel.extract.learner.ObjectSamples;
 import sharpkestrel.flow.StepCatalogue;
-import sharpkestrel.io.AtomicFile;
 import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.Layer;
 import sharpkestrel.io.RasterFiles;
@@ -95,8 +92,7 @@ public final class LandCoverQualityCommand implements Runnable {
   public void run() {
     on.check();
     PrintWriter out = spec.commandLine().getOut();
-    Job job = new ConsoleJob(
-        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    Job job = HeldOut.job(spec);
     List<Row> rows = new ArrayList<>();
     for (long seed : on.seeds) {
       Survey survey = on.withCover(seed, job);
@@ -300,8 +296,7 @@ public final class LandCoverQualityCommand implements Runnable {
         ") of a true ortho: plain ones of each class; or those that are asked for, after twenty at random; or any at random. All others");
     page.append(
         " are told by them. An object is in truth what most of it is, plainly so from four fifths on; objects are counted, ground is by pixel.");
-    page.append(
-        on.onTuningSeeds ? "\n\n**Some of these seeds may be tuned on: this is no report.**" : "");
+    page.append(on.tuningNote());
     page.append(
         "\n\n| seed | user | labels | ground right | objects right | plain ones right | macro F1 |\n");
     page.append("|---|---|---|---|---|---|---|\n");
@@ -329,7 +324,6 @@ public final class LandCoverQualityCommand implements Runnable {
           those.stream().mapToDouble(Row::f1).average().orElseThrow()));
     });
     Path file = folder.resolve("land-cover-" + on.size + ".md");
-    AtomicFile.write(file, temporary -> Files.writeString(temporary, page));
-    spec.commandLine().getOut().println(file);
+    HeldOut.write(spec, file, page);
   }
 }

@@ -7,7 +7,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
-import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
@@ -53,8 +52,7 @@ public final class LearnRoofsCommand implements Runnable {
 
   @Override
   public void run() {
-    Job job = new ConsoleJob(
-        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    Job job = HeldOut.job(spec);
     List<MergingSchool> schools = new ArrayList<>();
     int roofs = 0;
     for (long seed : seeds) {

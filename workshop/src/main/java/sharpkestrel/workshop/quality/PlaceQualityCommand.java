@@ -12,7 +12,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
-import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Scenario;
 import sharpkestrel.demo.Survey;
@@ -76,8 +75,7 @@ public final class PlaceQualityCommand implements Runnable {
   public void run() {
     on.check();
     out = spec.commandLine().getOut();
-    job = new ConsoleJob(
-        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    job = HeldOut.job(spec);
     for (long seed : on.seeds) {
       measure(seed);
     }

@@ -14,7 +14,6 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.check.Scores;
-import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.flow.KeptResults;
@@ -23,6 +22,7 @@ import sharpkestrel.flow.Runner;
 import sharpkestrel.io.AtomicFile;
 import sharpkestrel.io.Layer;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.raster.Job;
 
 @Command(
     name = "quality",
@@ -54,8 +54,7 @@ public final class QualityCommand implements Runnable {
   public void run() {
     on.check();
     PrintWriter out = spec.commandLine().getOut();
-    ConsoleJob job = new ConsoleJob(
-        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    Job job = HeldOut.job(spec);
     RunSheet read = RunSheet.read(sheet);
     List<Row> rows = new ArrayList<>();
     for (long seed : on.seeds) {

@@ -18,7 +18,6 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.check.SegmentFit;
-import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.expr.Cql2;
 import sharpkestrel.flow.StepCatalogue;
@@ -115,8 +114,7 @@ public final class SegmentQualityCommand implements Runnable {
   public void run() {
     on.check();
     PrintWriter out = spec.commandLine().getOut();
-    Job job = new ConsoleJob(
-        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    Job job = HeldOut.job(spec);
     List<Row> rows = new ArrayList<>();
     for (long seed : on.seeds) {
       Survey survey = on.survey(seed, 0, job);

@@ -12,7 +12,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
-import sharpkestrel.cli.ConsoleJob;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.flow.StepCatalogue;
@@ -48,8 +47,7 @@ public final class SharpenQualityCommand implements Runnable {
   public void run() {
     on.check();
     PrintWriter out = spec.commandLine().getOut();
-    Job job = new ConsoleJob(
-        spec.commandLine().getErr(), Runtime.getRuntime().availableProcessors(), 512);
+    Job job = HeldOut.job(spec);
     StringBuilder text = new StringBuilder("# Methods of pan-sharpening, on held-out seeds\n\n");
     text.append("`./kestrel sharpen-quality --seeds ")
         .append(on.seedsText())

@@ -15,6 +15,7 @@ import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.project.HandFile;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.app.viewer.SmallPictures;
 import sharpkestrel.expr.Cql2;
@@ -28,7 +29,7 @@ import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Window;
 
 /** Picked and rejected objects of what pane A shows, and how alike all others are; worked out anew after each verdict. */
-final class AlikeModel {
+final class AlikeModel implements InHand {
 
   static final int SMALL = 64;
 
@@ -96,7 +97,8 @@ final class AlikeModel {
     }
   }
 
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     if (now) {
       rank();

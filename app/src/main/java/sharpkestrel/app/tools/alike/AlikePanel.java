@@ -19,12 +19,13 @@ import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.plot.HistogramBox;
 import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.Ramp;
 import sharpkestrel.raster.Window;
 
 /** The most alike as small pictures, likeness with its handle, and the button that takes them. */
-final class AlikePanel extends HBox {
+final class AlikePanel extends HBox implements InHand {
 
   private static final double WIDTH = 300;
   private static final int ALPHA = 0x90;
@@ -143,7 +144,8 @@ final class AlikePanel extends HBox {
   }
 
   /** Only in hand it paints. */
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     paint();
   }

@@ -15,7 +15,6 @@ public final class AlikeTool extends Tool {
 
   private final Desk desk;
   private AlikeModel model;
-  private AlikePanel panel;
 
   public AlikeTool(Desk desk) {
     super(StepCatalogue.get("rank-alike"));
@@ -24,9 +23,8 @@ public final class AlikeTool extends Tool {
 
   @Override
   protected Node makePanel() {
-    model = new AlikeModel(desk.workspace(), watch());
-    panel = new AlikePanel(desk, model);
-    return panel;
+    model = whileInHand(new AlikeModel(desk.workspace(), watch()));
+    return whileInHand(new AlikePanel(desk, model));
   }
 
   @Override
@@ -42,15 +40,7 @@ public final class AlikeTool extends Tool {
   }
 
   @Override
-  protected void shown() {
-    panel.setInHand(true);
-    model.setInHand(true);
-  }
-
-  @Override
   protected void hidden() {
-    panel.setInHand(false);
-    model.setInHand(false);
     desk.paintChoice();
   }
 

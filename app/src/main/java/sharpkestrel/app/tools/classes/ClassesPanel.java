@@ -19,12 +19,13 @@ import sharpkestrel.app.controls.RunColumn;
 import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.Palette;
 import sharpkestrel.raster.RasterException;
 
 /** Classes with their colours, shares and names; one or several chosen are seen alone and called by one name. */
-final class ClassesPanel extends HBox {
+final class ClassesPanel extends HBox implements InHand {
 
   private static final int ALPHA = 0xa0;
   private static final int ALONE = 0xd8;
@@ -165,7 +166,8 @@ final class ClassesPanel extends HBox {
   }
 
   /** Only in hand it paints. */
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     paint();
   }

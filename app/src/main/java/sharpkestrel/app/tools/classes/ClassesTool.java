@@ -15,7 +15,6 @@ public final class ClassesTool extends Tool {
 
   private final Desk desk;
   private ClassesModel model;
-  private ClassesPanel panel;
 
   public ClassesTool(Desk desk) {
     super(StepCatalogue.get("name-classes"));
@@ -25,8 +24,7 @@ public final class ClassesTool extends Tool {
   @Override
   protected Node makePanel() {
     model = new ClassesModel(desk.workspace(), watch());
-    panel = new ClassesPanel(desk, model);
-    return panel;
+    return whileInHand(new ClassesPanel(desk, model));
   }
 
   @Override
@@ -42,13 +40,7 @@ public final class ClassesTool extends Tool {
   }
 
   @Override
-  protected void shown() {
-    panel.setInHand(true);
-  }
-
-  @Override
   protected void hidden() {
-    panel.setInHand(false);
     desk.workspace().lanes().trial().drop(model);
     desk.paintChoice();
   }

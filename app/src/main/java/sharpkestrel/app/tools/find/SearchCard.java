@@ -14,6 +14,7 @@ import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.plot.HistogramBox;
 import sharpkestrel.app.step.StepPanel;
 import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.Palette;
 import sharpkestrel.expr.Cql2;
@@ -27,7 +28,7 @@ import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.segment.Cut;
 
 /** All nodes scored once; the least score is then dragged along the histogram of what is found, and the picture follows. */
-final class SearchCard extends VBox {
+final class SearchCard extends VBox implements InHand {
 
   private static final String START =
       "All nodes of the tree are scored once; then drag the least score, and what is found follows.";
@@ -79,7 +80,8 @@ final class SearchCard extends VBox {
   }
 
   /** Only in hand it works and paints. */
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     if (now) {
       choose();

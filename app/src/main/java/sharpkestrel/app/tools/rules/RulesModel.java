@@ -11,6 +11,7 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.extract.rules.Rule;
 import sharpkestrel.extract.rules.RuleBook;
@@ -18,7 +19,7 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.objects.ObjectSet;
 
 /** Rules as they are written, and what they say of the objects that pane A shows; worked out anew after each change. */
-final class RulesModel {
+final class RulesModel implements InHand {
 
   private static final int ROUNDS = 10;
 
@@ -90,7 +91,8 @@ final class RulesModel {
     return Optional.ofNullable(source);
   }
 
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     if (now) {
       say();

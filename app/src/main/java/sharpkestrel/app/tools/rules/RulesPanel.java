@@ -18,6 +18,7 @@ import sharpkestrel.app.controls.RunColumn;
 import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.Palette;
@@ -25,7 +26,7 @@ import sharpkestrel.extract.classmap.ClassMap;
 import sharpkestrel.extract.rules.Rule;
 
 /** A line for each rule, how many objects it takes, and why the chosen object is what it is. */
-final class RulesPanel extends HBox {
+final class RulesPanel extends HBox implements InHand {
 
   private static final String EXAMPLE =
       "water: near_infrared_mean < 0.05\nshore: border('water') > 0.2\nland: area > 0";
@@ -152,7 +153,8 @@ final class RulesPanel extends HBox {
   }
 
   /** Only in hand it paints. */
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     paint();
   }

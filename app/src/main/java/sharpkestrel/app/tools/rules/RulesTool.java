@@ -9,8 +9,6 @@ import sharpkestrel.flow.StepCatalogue;
 public final class RulesTool extends Tool {
 
   private final Desk desk;
-  private RulesModel model;
-  private RulesPanel panel;
 
   public RulesTool(Desk desk) {
     super(StepCatalogue.get("rules"));
@@ -19,21 +17,12 @@ public final class RulesTool extends Tool {
 
   @Override
   protected Node makePanel() {
-    model = new RulesModel(desk.workspace(), watch());
-    panel = new RulesPanel(desk, watch(), model);
-    return panel;
-  }
-
-  @Override
-  protected void shown() {
-    panel.setInHand(true);
-    model.setInHand(true);
+    RulesModel model = whileInHand(new RulesModel(desk.workspace(), watch()));
+    return whileInHand(new RulesPanel(desk, watch(), model));
   }
 
   @Override
   protected void hidden() {
-    panel.setInHand(false);
-    model.setInHand(false);
     desk.paintChoice();
   }
 }

@@ -19,8 +19,6 @@ import sharpkestrel.raster.Affine;
  */
 final class AreaMarks implements PaneTool {
 
-  private static final Color HALO = Color.rgb(20, 22, 24, 0.75);
-  private static final double DOT = 3;
   private static final GeometryFactory SHAPES = new GeometryFactory();
 
   /** Pixels of the scene by which a line drawn by hand may be straightened. */
@@ -96,32 +94,14 @@ final class AreaMarks implements PaneTool {
       return;
     }
     Affine map = toScreen.after(toGround().inverse());
-    for (Sample sample : model.here()) {
-      Color colour = model.book().colourOf(sample.ofClass());
-      if (sample.outline().getDimension() == 2) {
-        Ring.draw(g, sample.outline(), map, colour);
-      } else {
-        dots(g, List.of(sample.outline().getCoordinates()), map, colour);
-      }
-    }
+    SampleRings.draw(g, model.here(), map, sample -> model.book().colourOf(sample.ofClass()));
     Color colour = model.book().colourOf(model.currentProperty().get());
     if (drawn.size() > 1) {
       Ring.draw(g, shape(drawn), map, colour);
     } else if (corners.size() > 1) {
       Ring.draw(g, corners.toArray(Coordinate[]::new), map, colour);
     }
-    dots(g, corners, map, colour);
-  }
-
-  private static void dots(GraphicsContext g, List<Coordinate> places, Affine map, Color colour) {
-    for (Coordinate at : places) {
-      double x = map.x(at.x, at.y);
-      double y = map.y(at.x, at.y);
-      g.setFill(HALO);
-      g.fillOval(x - DOT - 1, y - DOT - 1, 2 * DOT + 2, 2 * DOT + 2);
-      g.setFill(colour);
-      g.fillOval(x - DOT, y - DOT, 2 * DOT, 2 * DOT);
-    }
+    SampleRings.dots(g, corners, map, colour);
   }
 
   @Override

@@ -3,7 +3,6 @@ package sharpkestrel.app.tools.samples;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import sharpkestrel.app.viewer.PaneTool;
-import sharpkestrel.app.viewer.Ring;
 import sharpkestrel.raster.Affine;
 
 /** Samples in the colours of their classes, those that are picked out in another; a click picks one out. */
@@ -28,14 +27,13 @@ final class EvidenceMarks implements PaneTool {
       return;
     }
     Affine map = toScreen.after(model.toPixels());
-    for (Sample sample : model.here()) {
-      boolean picked = model.pickedProperty().get().contains(sample);
-      Color colour = picked ? PICKED : model.book().colourOf(sample.ofClass());
-      Ring.draw(g, sample.outline(), map, colour);
-      if (sample.outline().getDimension() < 2) {
-        Ring.draw(g, sample.outline().getCoordinates(), map, colour);
-      }
-    }
+    SampleRings.draw(
+        g,
+        model.here(),
+        map,
+        sample -> model.pickedProperty().get().contains(sample)
+            ? PICKED
+            : model.book().colourOf(sample.ofClass()));
   }
 
   @Override

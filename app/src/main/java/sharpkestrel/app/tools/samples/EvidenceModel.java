@@ -13,6 +13,7 @@ import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.Point;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.extract.LearnBy;
 import sharpkestrel.extract.WeighSamples;
@@ -24,7 +25,7 @@ import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Affine;
 
 /** The samples that lie in what pane A shows, what speaks for and against each, and those that are picked out. */
-final class EvidenceModel extends Labelling {
+final class EvidenceModel extends Labelling implements InHand {
 
   private final Workspace workspace;
   private final ReadOnlyObjectWrapper<SampleEvidence> evidence = new ReadOnlyObjectWrapper<>();
@@ -79,7 +80,8 @@ final class EvidenceModel extends Labelling {
     return ((ObjectSet) source.value()).labels().grid().affine().inverse();
   }
 
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     if (now) {
       weigh();

@@ -18,12 +18,13 @@ import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.step.StepPanel;
 import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.extract.learner.Confusion;
 import sharpkestrel.flow.StepCatalogue;
 
 /** Classes, what the drawn areas are worth, and the settings by which all other pixels are told. */
-final class PixelsPanel extends HBox {
+final class PixelsPanel extends HBox implements InHand {
 
   private static final double WORTH_WIDTH = 196;
   private static final String SAMPLES = "samples";
@@ -97,7 +98,8 @@ final class PixelsPanel extends HBox {
     return new VBox(4, row, brush);
   }
 
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     if (now) {
       changed();

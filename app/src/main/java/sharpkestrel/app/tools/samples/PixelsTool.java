@@ -19,7 +19,6 @@ public final class PixelsTool extends Tool {
   private final Supplier<SampleBook> book;
   private AreaMarks marks;
   private AreasModel model;
-  private PixelsPanel panel;
 
   PixelsTool(Desk desk, Supplier<SampleBook> book) {
     super(StepCatalogue.get("classify-pixels"));
@@ -31,8 +30,7 @@ public final class PixelsTool extends Tool {
   protected Node makePanel() {
     model = new AreasModel(desk.workspace(), watch(), book.get());
     marks = new AreaMarks(model, desk.picture()::repaint);
-    panel = new PixelsPanel(desk, watch(), model, marks);
-    return panel;
+    return whileInHand(new PixelsPanel(desk, watch(), model, marks));
   }
 
   @Override
@@ -51,13 +49,7 @@ public final class PixelsTool extends Tool {
   }
 
   @Override
-  protected void shown() {
-    panel.setInHand(true);
-  }
-
-  @Override
   protected void hidden() {
-    panel.setInHand(false);
     marks.drop();
   }
 

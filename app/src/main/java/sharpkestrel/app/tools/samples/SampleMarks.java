@@ -32,9 +32,7 @@ final class SampleMarks implements PaneTool {
       return;
     }
     Affine map = toScreen.after(set.labels().grid().affine().inverse());
-    for (Sample sample : model.here()) {
-      Ring.draw(g, sample.outline(), map, model.book().colourOf(sample.ofClass()));
-    }
+    SampleRings.draw(g, model.here(), map, sample -> model.book().colourOf(sample.ofClass()));
     SamplesModel.Question asked = model.questionProperty().get();
     if (asked != null) {
       Ring.draw(g, asked.outline(), map, ASKED);

@@ -18,6 +18,7 @@ import javafx.beans.property.SimpleObjectProperty;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.app.viewer.SmallPictures;
 import sharpkestrel.expr.Expression;
@@ -37,7 +38,7 @@ import sharpkestrel.segment.Cut;
  * Labelling what pane A shows, and what that says of all its objects: learned anew after each change, the picture first, what it is
  * worth after it. Put away it asks nothing.
  */
-final class SamplesModel extends Labelling {
+final class SamplesModel extends Labelling implements InHand {
 
   private static final long SEED = 1;
   private static final int LEAST_TO_FIND = 3;
@@ -145,7 +146,8 @@ final class SamplesModel extends Labelling {
   }
 
   /** The tool is in hand, or put away: then nothing is worked out. */
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     if (now) {
       learn();
@@ -308,6 +310,12 @@ final class SamplesModel extends Labelling {
     long wanted =
         here().stream().filter(s -> s.ofClass().equals(currentProperty().get())).count();
     return wanted >= LEAST_TO_FIND && here().size() > wanted && tree().isPresent();
+  }
+
+  /** Whether what is shown was found among all nodes of a tree: a round of corrections makes it better. */
+  boolean isFound() {
+    Result shown = workspace.display().paneAProperty().get();
+    return objects != null && shown != null && shown.inputs().containsKey("tree");
   }
 
   /** Learns to find the class in hand among all nodes of the tree; all other samples are something else. */

@@ -16,6 +16,7 @@ import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.Desk;
+import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.Palette;
@@ -24,7 +25,7 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.objects.Selection;
 
 /** Classes with their samples, what they are worth, the question in hand, and the button that runs it all. */
-final class SamplesPanel extends HBox {
+final class SamplesPanel extends HBox implements InHand {
 
   private static final int LEAST_ALPHA = 0x28;
   private static final int MORE_ALPHA = 0x60;
@@ -155,7 +156,8 @@ final class SamplesPanel extends HBox {
   }
 
   /** Only in hand it paints. */
-  void setInHand(boolean now) {
+  @Override
+  public void setInHand(boolean now) {
     inHand = now;
     paint();
   }

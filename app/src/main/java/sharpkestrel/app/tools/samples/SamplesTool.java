@@ -29,9 +29,9 @@ public final class SamplesTool extends Tool {
 
   @Override
   protected Node makePanel() {
-    model = new SamplesModel(desk.workspace(), watch(), book.get());
+    model = whileInHand(new SamplesModel(desk.workspace(), watch(), book.get()));
     marks = new SampleMarks(desk.workspace(), model);
-    panel = new SamplesPanel(desk, watch(), model);
+    panel = whileInHand(new SamplesPanel(desk, watch(), model));
     return panel;
   }
 
@@ -63,15 +63,7 @@ public final class SamplesTool extends Tool {
   }
 
   @Override
-  protected void shown() {
-    model.setInHand(true);
-    panel.setInHand(true);
-  }
-
-  @Override
   protected void hidden() {
-    panel.setInHand(false);
-    model.setInHand(false);
     desk.paintChoice();
   }
 

@@ -28,7 +28,7 @@ public final class WeighTool extends Tool {
 
   @Override
   protected Node makePanel() {
-    model = new EvidenceModel(desk.workspace(), watch(), book.get());
+    model = whileInHand(new EvidenceModel(desk.workspace(), watch(), book.get()));
     marks = new EvidenceMarks(model);
     return new EvidencePanel(desk, model);
   }
@@ -45,15 +45,5 @@ public final class WeighTool extends Tool {
     keys.add(
         new ToolKey(KeyCode.DELETE, "take the picked samples away", () -> model.removePicked()));
     return keys;
-  }
-
-  @Override
-  protected void shown() {
-    model.setInHand(true);
-  }
-
-  @Override
-  protected void hidden() {
-    model.setInHand(false);
   }
 }

@@ -73,7 +73,9 @@ final class WorthCard {
         ? "Click measured objects in the trail: samples are given to objects."
         : model.here().isEmpty()
             ? "Label a few objects of each class: all others are told at once."
-            : model.unreadProperty().get();
+            : model.isFound()
+                ? "These were found among all nodes: click what is wrong as something else, take the class that is looked for in hand again, and learn to find it once more."
+                : model.unreadProperty().get();
   }
 
   private void show(Confusion confusion) {
