@@ -10,12 +10,14 @@ import java.util.Optional;
 import java.util.SplittableRandom;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.cluster.ClusterSettings;
 import sharpkestrel.extract.learner.Learner;
+import sharpkestrel.extract.learner.LearnersCompared;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
@@ -158,6 +160,26 @@ class OtherGroundTest {
         new Table(shapes.size(), List.of(Table.Column.ofTexts("class", "Class", classes))));
   }
 
+  /** Points all over the place, but for holes, each with what lies there. */
+  private static OutlineSet points(Sensor sensor) {
+    List<Geometry> shapes = new ArrayList<>();
+    List<String> classes = new ArrayList<>();
+    for (int i = 0; i < 256; i++) {
+      int x = i % 16 * 10 + 4;
+      int y = i / 16 * 10 + 4;
+      boolean hole = sensor.holes && (x + y < 30 || Math.hypot(x - 80, y - 100) < 12);
+      if (!hole) {
+        shapes.add(SHAPES.createPoint(
+            new Coordinate(sensor.affine.x(x + 0.5, y + 0.5), sensor.affine.y(x + 0.5, y + 0.5))));
+        classes.add(List.of("grass", "roof", "river").get(kind(x, y)));
+      }
+    }
+    return new OutlineSet(
+        sensor.crs,
+        shapes,
+        new Table(shapes.size(), List.of(Table.Column.ofTexts("class", "Class", classes))));
+  }
+
   private static Geometry box(Sensor sensor, int left, int top, int right, int bottom) {
     Affine on = sensor.affine;
     return SHAPES.toGeometry(
@@ -279,6 +301,40 @@ class OtherGroundTest {
     for (int row = 0; row < 4; row++) {
       double bright = alike.table().values(light)[row];
       assertThat(bright).isGreaterThan(sensor.told(0.6));
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource(Sensor.class)
+  void samplesAreWeighedAndLearnersCompared(Sensor sensor) {
+    MemoryRaster scene = scene(sensor);
+    Object pieces = StepCatalogue.get("segment")
+        .make(Map.of("scene", scene), Map.of("method", "slic", "superpixel", "100"))
+        .run(Job.QUIET);
+    ObjectSet objects = (ObjectSet) StepCatalogue.get("measure")
+        .make(Map.of("objects", pieces, "scene", scene), Map.of("features", "spectral"))
+        .run(Job.QUIET);
+    OutlineSet some = points(sensor);
+    LearnBy by = LearnBy.of(Learner.EXTREME_TREES);
+
+    OutlineSet weighed = new WeighSamples(objects, some, by).run(Job.QUIET);
+
+    Table.Column remarks = weighed.table().column("remark");
+    int fine = 0;
+    for (int i = 0; i < weighed.count(); i++) {
+      assertThat(remarks.text(i)).as("sample %d", i).doesNotContain("same place");
+      fine += remarks.text(i).isEmpty() ? 1 : 0;
+    }
+    assertThat(fine).as("of good samples").isGreaterThan(weighed.count() * 3 / 4);
+
+    LearnersCompared compared = new CompareLearners(
+            objects, some, Optional.of(scene), by, List.of("extreme_trees", "nearest"))
+        .run(Job.QUIET);
+    assertThat(compared.entries()).hasSize(4);
+    for (LearnersCompared.Entry entry : compared.entries()) {
+      assertThat(entry.kept().accuracy())
+          .as("%s by %s", entry.unit(), entry.method())
+          .isGreaterThan(0.7);
     }
   }
 

@@ -1,47 +1,31 @@
 package sharpkestrel.app.project;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.assertj.core.api.Assertions.tuple;
 
-import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
-import java.time.Duration;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
 import javafx.application.Platform;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
-import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 import sharpkestrel.app.SmallScene;
 import sharpkestrel.app.Waiting;
 import sharpkestrel.app.model.Display;
 import sharpkestrel.app.model.Look;
-import sharpkestrel.app.model.NotOpen;
 import sharpkestrel.app.model.ObjectStyle;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.ViewPlace;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.app.tools.pick.PickModel;
-import sharpkestrel.app.work.RunLane;
-import sharpkestrel.expr.Table;
-import sharpkestrel.flow.SettingValues;
-import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.Json;
-import sharpkestrel.io.Layer;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -53,130 +37,8 @@ import sharpkestrel.raster.SampleType;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.step.Stage;
 
-/** A project is closed and opened again: what is kept, what is stale, what is never lost. */
-class ProjectFileTest {
-
-  @TempDir
-  Path folder;
-
-  private Path scene;
-  private Path project;
-
-  @BeforeAll
-  static void toolkit() throws Exception {
-    FxToolkit.registerPrimaryStage();
-  }
-
-  @BeforeEach
-  void aScene() {
-    scene = folder.resolve("scene.tif");
-    project = folder.resolve("project");
-    SmallScene.write(scene, 0.5, 1);
-  }
-
-  private static void pickAndAccept(Workspace workspace, PickModel picks, int col, int row)
-      throws Exception {
-    Waiting waiting = new Waiting(workspace, 30);
-    waiting.until("the tree", picks::hasTree);
-    WaitForAsyncUtils.asyncFx(() -> picks.pick(col, row)).get();
-    waiting.until("a pick", () -> picks.pickedProperty().get() != null);
-    WaitForAsyncUtils.asyncFx(picks::accept).get();
-  }
-
-  private static void keepGrain(Workspace workspace, Result segment, Cut cut) {
-    Map<String, String> settings = new HashMap<>(segment.settings());
-    settings.put("grain", SettingValues.plain(cut.grain()));
-    workspace.change("grain", segment, settings, cut);
-  }
-
-  /** Waits until neither work nor keeping nor saving is under way. */
-  private static void settle(Workspace workspace) {
-    for (int i = 0; i < 3; i++) {
-      for (RunLane lane : List.of(workspace.lanes().run(), workspace.lanes().keeping())) {
-        boolean[] done = new boolean[1];
-        lane.afterAll(() -> done[0] = true);
-        new Waiting(workspace, 30).until("the end of the work", () -> done[0]);
-      }
-      new Waiting(workspace, 30).until("rest", () -> workspace.lanes().save().isAtRest());
-      assertThat(workspace.lanes().save().flush(Duration.ofSeconds(30))).isTrue();
-    }
-    WaitForAsyncUtils.waitForFxEvents();
-  }
-
-  /** Waits until the project's file holds a text, and nothing is being written to it. */
-  private void untilSaved(Workspace workspace, String text) {
-    Path file = project.resolve("project.json");
-    new Waiting(workspace, 30).until("the project's file", () -> {
-      try {
-        return Files.isRegularFile(file) && Files.readString(file).contains(text);
-      } catch (java.io.IOException notYet) {
-        return false;
-      }
-    });
-    settle(workspace);
-  }
-
-  private static void run(
-      Workspace workspace,
-      String step,
-      Map<String, String> inputs,
-      Map<String, String> files,
-      Map<String, String> settings) {
-    Map<String, Result> results = new java.util.LinkedHashMap<>();
-    inputs.forEach((name, from) -> results.put(name, workspace.named(from).orElseThrow()));
-    int before = workspace.results().size();
-    Platform.runLater(() -> workspace.run(StepCatalogue.get(step), step, results, files, settings));
-    new Waiting(workspace, 30).until(step, () -> workspace.results().size() > before);
-    settle(workspace);
-  }
-
-  /** Segments, measured and bright ones, their outlines, and a delivered file. */
-  private Workspace made() {
-    Workspace workspace = new Workspace();
-    Platform.runLater(() -> ProjectFile.begin(workspace, project));
-    WaitForAsyncUtils.waitForFxEvents();
-    run(workspace, "segment", Map.of(), Map.of("scene", scene.toString()), Map.of("grain", "40"));
-    run(
-        workspace,
-        "measure",
-        Map.of("objects", "segment"),
-        Map.of("scene", scene.toString()),
-        Map.of());
-    run(
-        workspace,
-        "winnow",
-        Map.of("objects", "measure"),
-        Map.of(),
-        Map.of("tests", "red_mean > 0.3"));
-    run(workspace, "outline", Map.of("objects", "winnow"), Map.of(), Map.of());
-    run(
-        workspace,
-        "export",
-        Map.of("result", "outline"),
-        Map.of(),
-        Map.of("file", folder.resolve("roofs.gpkg").toString()));
-    return workspace;
-  }
-
-  private Workspace opened() {
-    Workspace workspace = new Workspace();
-    Platform.runLater(() -> ProjectFile.open(workspace, project));
-    WaitForAsyncUtils.waitForFxEvents();
-    settle(workspace);
-    return workspace;
-  }
-
-  private static <T> T value(Workspace workspace, String name, Class<T> type) {
-    return type.cast(workspace.named(name).orElseThrow().value());
-  }
-
-  private Set<String> names(String of) throws Exception {
-    try (Stream<Path> files = Files.list(project.resolve(of))) {
-      return files
-          .map(f -> f.getFileName().toString())
-          .collect(java.util.stream.Collectors.toSet());
-    }
-  }
+/** A project is closed and opened again: what is kept, what is stale, what is shown. */
+class ProjectFileTest extends ClosedProject {
 
   @Test
   void aProjectComesBackFromItsFilesAsItWas() throws Exception {
@@ -461,169 +323,5 @@ class ProjectFileTest {
     String text = Files.readString(file).replace("\"picked\"", "\"the green ones\"");
     Files.writeString(file, text);
     assertThat(opened().display().objectStyleProperty().get()).isEqualTo(ObjectStyle.INITIAL);
-  }
-
-  private void close(Workspace workspace) throws Exception {
-    WaitForAsyncUtils.asyncFx(workspace::close).get();
-    settle(workspace);
-  }
-
-  private ObjectNode json() {
-    return (ObjectNode) Json.read(project.resolve("project.json"));
-  }
-
-  @Test
-  void aProjectThatWasMovedWithItsSceneIsWholeAndNothingIsStale() throws Exception {
-    Workspace before = made();
-    close(before);
-    assertThat(json().toString()).doesNotContain(folder.toString());
-    Path elsewhere = Files.createDirectory(folder.resolve("elsewhere"));
-    Files.move(scene, elsewhere.resolve("scene.tif"));
-    Files.move(project, elsewhere.resolve("project"));
-    project = elsewhere.resolve("project");
-    Set<String> kept = names("objects");
-
-    Workspace after = opened();
-
-    assertThat(after.results()).hasSize(5);
-    assertThat(after.maker().stale()).isEmpty();
-    assertThat(names("objects")).isEqualTo(kept);
-    assertThat(after.named("segment").orElseThrow().files().get("scene"))
-        .isEqualTo(elsewhere.resolve("scene.tif").toString());
-  }
-
-  @Test
-  void anEntryThatCannotBeReadStaysAndTheOthersOpen() throws Exception {
-    close(made());
-    ObjectNode json = json();
-    ArrayNode steps = (ArrayNode) json.get("steps");
-    steps.insertObject(1).put("name", "later").put("title", "Of a later day").put("step", "divine");
-    steps.insertObject(2).put("name", "after").put("step", "winnow").put("objects", "@later");
-    Json.write(json, project.resolve("project.json"));
-
-    Workspace workspace = opened();
-    assertThat(workspace.results()).hasSize(5);
-    assertThat(workspace.notOpen())
-        .extracting(NotOpen::title, NotOpen::stage)
-        .containsExactlyInAnyOrder(
-            tuple("Of a later day", Stage.GATHER), tuple("after", Stage.EXTRACT));
-    assertThat(workspace.notOpen().getFirst().why()).contains("divine");
-    run(workspace, "outline", Map.of("objects", "winnow"), Map.of(), Map.of("form", "exact"));
-    close(workspace);
-
-    assertThat(json().get("steps").findValuesAsText("step")).contains("divine").hasSize(8);
-    assertThat(json().get("steps").toString()).contains("\"objects\":\"@later\"");
-    Workspace again = opened();
-    assertThat(again.results()).hasSize(6);
-    assertThat(again.notOpen()).hasSize(2);
-  }
-
-  /** Files of the first form had no version, and relative paths were of the folder the application was started in. */
-  @Test
-  void aProjectOfTheFirstFormIsBroughtUpAndOneOfALaterFormIsLeftAlone() throws Exception {
-    close(made());
-    ObjectNode json = json();
-    json.remove(List.of("version", "waiting"));
-    Path here = Path.of("").toAbsolutePath();
-    ((ObjectNode) json.get("steps").get(0)).put("scene", here.relativize(scene).toString());
-    ((ObjectNode) json.get("steps").get(1)).put("scene", scene.toString());
-    Json.write(json, project.resolve("project.json"));
-
-    Workspace workspace = opened();
-    assertThat(workspace.results()).hasSize(5);
-    assertThat(workspace.named("segment").orElseThrow().files())
-        .containsEntry("scene", scene.toString());
-    close(workspace);
-    assertThat(json().get("version").asInt()).isEqualTo(2);
-    assertThat(json().get("steps").get(0).get("scene").asText()).isEqualTo("../scene.tif");
-
-    json = json();
-    json.put("version", 99);
-    Json.write(json, project.resolve("project.json"));
-    String later = Files.readString(project.resolve("project.json"));
-    assertThatThrownBy(() -> ProjectFile.open(new Workspace(), project))
-        .hasMessageContaining("later Sharp Kestrel")
-        .hasMessageContaining("99");
-    assertThat(project.resolve("project.json")).hasContent(later);
-  }
-
-  @Test
-  void whileAnotherProcessHasItAProjectIsLookedOnAndNothingIsWritten() throws Exception {
-    close(made());
-    String before = Files.readString(project.resolve("project.json"));
-    Process other = new ProcessBuilder(
-            ProcessHandle.current().info().command().orElseThrow(),
-            "-cp",
-            System.getProperty("java.class.path"),
-            LockHolder.class.getName(),
-            project.toString())
-        .redirectErrorStream(true)
-        .start();
-    try (java.io.BufferedReader said = other.inputReader()) {
-      assertThat(said.readLine()).isEqualTo("held");
-
-      Workspace workspace = opened();
-      assertThat(workspace.isLookingOn()).isTrue();
-      assertThat(workspace.messages().textProperty().get())
-          .contains("has been open")
-          .contains(System.getProperty("user.name"));
-      assertThat(workspace.results()).hasSize(5);
-      run(workspace, "outline", Map.of("objects", "winnow"), Map.of(), Map.of("form", "exact"));
-      new HandLog(workspace, "picked-segment")
-          .write(new Layer(
-              "none",
-              sharpkestrel.raster.CrsName.NONE,
-              List.of(),
-              new Table(0, List.of()),
-              Map.of()));
-      close(workspace);
-
-      assertThat(project.resolve("project.json")).hasContent(before);
-      assertThat(project.resolve("hand")).doesNotExist();
-    } finally {
-      other.destroyForcibly().waitFor();
-    }
-    assertThat(opened().isLookingOn()).as("once the other is gone").isFalse();
-  }
-
-  @Test
-  void aRunThatHadNotEndedIsOfferedAgain() throws Exception {
-    Workspace workspace = made();
-    java.util.concurrent.CountDownLatch held = new java.util.concurrent.CountDownLatch(1);
-    Platform.runLater(() -> {
-      workspace
-          .lanes()
-          .run()
-          .run(
-              "Something long",
-              job -> {
-                try {
-                  return held.await(30, java.util.concurrent.TimeUnit.SECONDS);
-                } catch (InterruptedException stop) {
-                  throw new AssertionError(stop);
-                }
-              },
-              done -> {},
-              failure -> {});
-      workspace.run(
-          StepCatalogue.get("outline"),
-          "Exact outlines",
-          Map.of("objects", workspace.named("winnow").orElseThrow()),
-          Map.of(),
-          Map.of("form", "exact"));
-    });
-    WaitForAsyncUtils.waitForFxEvents();
-    WaitForAsyncUtils.asyncFx(workspace::close).get();
-    held.countDown();
-    settle(workspace);
-
-    Workspace after = opened();
-    assertThat(after.results()).hasSize(5);
-    assertThat(after.messages().textProperty().get()).contains("Exact outlines");
-    Platform.runLater(after.messages().remedyProperty().get().act());
-    new Waiting(after, 30).until("the run", () -> after.results().size() == 6);
-    assertThat(after.results().getLast().title()).isEqualTo("Exact outlines");
-    assertThat(after.results().getLast().settings()).containsEntry("form", "exact");
-    settle(after);
   }
 }
