@@ -30,6 +30,7 @@ public final class KestrelApp extends Application {
   static final int HEIGHT = 800;
 
   private static final String DARK = "dark";
+  private static final String HIDDEN_COLUMNS = "hidden_columns";
   private static final String FOLDED = "bench_folded";
 
   /** What takes longer to be written than this is told. */
@@ -141,8 +142,11 @@ public final class KestrelApp extends Application {
     if (settings.is(DARK)) {
       scene.getRoot().getStyleClass().add("dark");
     }
-    if (scene.getRoot() instanceof Shell shell && settings.is(FOLDED)) {
-      shell.bench().setFolded(true);
+    if (scene.getRoot() instanceof Shell shell) {
+      if (settings.is(FOLDED)) {
+        shell.bench().setFolded(true);
+      }
+      shell.display().hiddenColumnsProperty().set(settings.texts(HIDDEN_COLUMNS));
     }
     stage.setScene(scene);
   }
@@ -160,6 +164,7 @@ public final class KestrelApp extends Application {
     settings.set(DARK, root.getStyleClass().contains("dark"));
     if (root instanceof Shell shell) {
       settings.set(FOLDED, shell.bench().isFolded());
+      settings.set(HIDDEN_COLUMNS, shell.display().hiddenColumnsProperty().get());
     }
     if (!stage.isMaximized() && stage.getWidth() > 0) {
       settings.set("width", stage.getWidth());

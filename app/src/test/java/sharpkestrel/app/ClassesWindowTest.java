@@ -61,7 +61,12 @@ class ClassesWindowTest extends TownWindow {
     settle(robot);
     ObjectSet clusters = (ObjectSet) newest();
     assertThat(clusters.count()).isBetween(4, 10);
+    hideAndShow(robot, clusters);
     robot.clickOn("#family-classes");
+    settle(robot);
+    // the tool's own list says what is seen
+    assertThat(window.scene().lookup("#class-legend").isVisible()).isFalse();
+    assertThat(window.scene().lookup("#classes-ellipses").isVisible()).isTrue();
 
     // the one under the water is chosen by a click in the picture, and called
     click(robot, 20, 100);
@@ -83,6 +88,23 @@ class ClassesWindowTest extends TownWindow {
     assertThat(classAt(named, 20, 100)).isEqualTo("water");
     assertThat(classAt(named, 20, 20)).isEqualTo("water");
     assertThat(named.count()).isEqualTo(clusters.count() - 1);
+  }
+
+  /** A class that is hidden in the legend leaves the picture as it is; a click on a name shows that class alone. */
+  private void hideAndShow(FxRobot robot, ObjectSet clusters) {
+    int count = clusters.table().column("class").categories().size();
+    robot.clickOn("#class-shown-0");
+    assertThat(workspace().display().hiddenClassesProperty().get()).containsExactly("cluster 1");
+    robot.clickOn("#class-name-1");
+    assertThat(workspace().display().hiddenClassesProperty().get())
+        .hasSize(count - 1)
+        .doesNotContain("cluster 2");
+    robot.clickOn("#class-name-1");
+    assertThat(workspace().display().hiddenClassesProperty().get()).isEmpty();
+    robot.clickOn("#class-legend-fold");
+    assertThat(window.scene().lookup("#class-legend").getBoundsInParent().getHeight())
+        .isLessThan(60);
+    robot.clickOn("#class-legend-fold");
   }
 
   @Test
@@ -203,6 +225,10 @@ class ClassesWindowTest extends TownWindow {
     float[] water = probabilities.read(0, new Window(20, 95, 1, 1), Request.BACKGROUND)[1];
     assertThat(probabilities.bands().get(1).name()).isEqualTo("water");
     assertThat(water[0]).isGreaterThan(0.9f);
+    // the line under the picture leads along the chain
+    settle(robot);
+    robot.clickOn("#next-act");
+    assertThat(window.scene().lookup("#class-map-run").isVisible()).isTrue();
     for (String step : List.of("class-map", "absorb", "class-objects", "outline")) {
       settle(robot);
       String family =

@@ -281,6 +281,7 @@ class SamplesWindowTest extends TownWindow {
     window.waiting().until("one taken away", () -> list.getItems().size() == 12);
     robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
     window.waiting().until("it is back", () -> list.getItems().size() == 13);
+    moveASample(robot, list);
 
     robot.clickOn("#tool-classify-objects");
     robot.interact(() -> ((Label) window.scene().lookup("#class-1"))
@@ -306,6 +307,53 @@ class SamplesWindowTest extends TownWindow {
     window.waiting().until("taken back at once", () -> counted().equals("13 samples"));
 
     findAmongAllNodes(robot);
+  }
+
+  /** A bright sample that is dragged onto a dark square contradicts the others, until that is undone. */
+  private void moveASample(FxRobot robot, TableView<?> list) {
+    click(robot, new int[] {90, 90});
+    window
+        .waiting()
+        .until("it is picked out", () -> list.getSelectionModel().getSelectedIndex() >= 0);
+    robot.drag(window.onScreen(100, 100, 90, 90)).dropTo(window.onScreen(100, 100, 90, 70));
+    window
+        .waiting()
+        .until(
+            "it lies on a dark one",
+            () -> list.getItems().size() == 13
+                && list.getItems().getFirst().toString().contains("looks like 'dark'"));
+    robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+    window
+        .waiting()
+        .until(
+            "it is back on a bright one",
+            () ->
+                list.getItems().stream().noneMatch(line -> line.toString().contains("looks like")));
+  }
+
+  @Test
+  void whatIsLikeOneIsAcceptedByKeysAndKeptAsSamples(FxRobot robot) {
+    openPhoto("first", 0);
+    measureShown(robot);
+    robot.clickOn("#stage-extract").clickOn("#family-tests").clickOn("#tool-rank-alike");
+    click(robot, new int[] {10, 10});
+    window.waiting().until("what is like it", () -> window.scene().lookup("#alike-0") != null);
+    assertThat(label("#alike-said")).startsWith("1 picked, 0 rejected");
+    robot.type(KeyCode.DIGIT1);
+    window
+        .waiting()
+        .until("one accepted", () -> label("#alike-said").startsWith("2 picked, 0 rejected"));
+    robot.type(KeyCode.DIGIT2);
+    window
+        .waiting()
+        .until("one rejected", () -> label("#alike-said").startsWith("2 picked, 1 rejected"));
+    robot.clickOn("#alike-class").write("bright").clickOn("#alike-keep");
+    settle(robot);
+
+    robot.clickOn("#family-examples").clickOn("#tool-classify-objects");
+    window.waiting().until("they are samples", () -> counted().equals("3 samples"));
+    assertThat(label("#class-0")).isEqualTo("bright");
+    assertThat(label("#class-1")).isEqualTo("other");
   }
 
   /** The bright ones are learned among all nodes, and the line of what comes next leads to finding them. */

@@ -91,7 +91,9 @@ class SegmentWindowTest extends TownWindow {
     robot.clickOn(window.onScreen(COARSE, COARSE, 20, 90));
     double first = area();
     robot.type(KeyCode.ENTER);
-    robot.clickOn(window.onScreen(COARSE, COARSE, 20, 20)).clickOn("#pick-accept");
+    robot.clickOn(window.onScreen(COARSE, COARSE, 20, 20));
+    assertThat(area()).isPositive();
+    robot.clickOn("#pick-accept");
     window.waiting().until("both", () -> label("#pick-count").equals("2 objects"));
     robot.clickOn("#pick-back");
     assertThat(label("#pick-count")).isEqualTo("1 object");

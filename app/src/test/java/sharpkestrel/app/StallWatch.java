@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BooleanSupplier;
+import java.util.regex.Pattern;
 import javafx.animation.AnimationTimer;
 
 /**
@@ -16,6 +17,9 @@ final class StallWatch {
 
   private static final long LOOK_MILLIS = 10;
   private static final long WORTH_A_STACK_MILLIS = 100;
+
+  private static final Pattern LANES = Pattern.compile(
+      "sharpkestrel\\.(io|raster|gather|place|sharpen|segment|outline|deliver|check)\\.");
 
   /** The first pulse draws the window, the second waits until that is done: it opens only then. */
   private static final int OPENING = 2;
@@ -117,6 +121,21 @@ final class StallWatch {
       }
     }
     return text.toString();
+  }
+
+  /**
+   * What the interface thread did in stalls of over a tenth of a second that was work of a lane: it was within a file, a raster
+   * or what makes one. Columns in memory are counted as a handle is dragged; how long that takes says as much of the machine.
+   */
+  List<String> work() {
+    synchronized (stalls) {
+      return stalls.stream()
+          .filter(stall -> stall.own() > WORTH_A_STACK_MILLIS)
+          .filter(stall -> stall.stack().stream()
+              .anyMatch(frame -> LANES.matcher(frame.getClassName()).lookingAt()))
+          .map(StallWatch::where)
+          .toList();
+    }
   }
 
   private static String line(String what, List<Stall> longestFirst) {

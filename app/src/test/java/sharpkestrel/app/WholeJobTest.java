@@ -152,5 +152,6 @@ class WholeJobTest {
     waiting.results(13);
     assertThat(Files.isRegularFile(file)).isTrue();
     System.out.print(watch.report());
+    assertThat(watch.work()).as("work of a lane that the window waited for").isEmpty();
   }
 }

@@ -17,6 +17,7 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Makes clean areas of classes: small patches are swallowed by a neighbour. */
 @StepInfo(
@@ -24,6 +25,8 @@ import sharpkestrel.step.StepInfo;
     stage = Stage.EXTRACT,
     family = "Classes",
     title = "Absorb",
+    next = "Classes pixel by pixel, with specks.",
+    nextFor = Suits.CLASS_MAP,
     makes = "Clean classes",
     does =
         "Makes clean areas of classified pixels, clusters or objects: what hangs together of a class and is smaller than it may be is"

@@ -14,6 +14,7 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Makes an object of each patch of a class. */
 @StepInfo(
@@ -21,6 +22,8 @@ import sharpkestrel.step.StepInfo;
     stage = Stage.EXTRACT,
     family = "Classes",
     title = "Class objects",
+    next = "Clean classes: which of their patches are things?",
+    nextFor = Suits.CLASS_MAP,
     makes = "Objects of classes",
     redrawsObjects = true,
     does =

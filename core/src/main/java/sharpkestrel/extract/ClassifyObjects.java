@@ -1,9 +1,7 @@
 package sharpkestrel.extract;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.classmap.ClassMap;
@@ -75,44 +73,19 @@ public record ClassifyObjects(
     return withClasses(
         objects,
         classifier.classes(),
-        colours(classifier.classes()),
+        ClassMap.colours(classifier.classes(), samples),
         classifier.shares(columns, job),
         leastProbability);
-  }
-
-  /** Colours as samples have them, else in the order of the classes. */
-  private Map<String, String> colours(List<String> classes) {
-    Map<String, String> colours = new HashMap<>();
-    List<String> usual = ClassMap.colours(classes);
-    for (int k = 0; k < classes.size(); k++) {
-      colours.put(classes.get(k), usual.get(k));
-    }
-    samples
-        .map(OutlineSet::table)
-        .filter(table -> table.has(ClassMap.CLASS) && table.has(ClassMap.COLOUR))
-        .ifPresent(table -> {
-          for (int row = 0; row < table.rows(); row++) {
-            String colour = table.column(ClassMap.COLOUR).text(row);
-            if (!colour.isEmpty()) {
-              colours.put(table.column(ClassMap.CLASS).text(row), colour);
-            }
-          }
-        });
-    return colours;
   }
 
   /**
    * Objects with their classes.
    *
-   * @param colours of the classes by their names
+   * @param colours of the classes, in their order
    * @param shares rows of probabilities of the classes, one after another
    */
   private static ObjectSet withClasses(
-      ObjectSet objects,
-      List<String> classes,
-      Map<String, String> colours,
-      float[] shares,
-      double least) {
+      ObjectSet objects, List<String> classes, List<String> colours, float[] shares, double least) {
     int n = objects.count();
     int k = classes.size();
     List<String> said = new ArrayList<>();
@@ -132,7 +105,11 @@ public record ClassifyObjects(
     List<Table.Column> added = new ArrayList<>();
     added.add(Table.Column.ofTexts(ClassMap.CLASS, "Class", said));
     added.add(Table.Column.ofTexts(
-        ClassMap.COLOUR, "Colour", said.stream().map(colours::get).toList()));
+        ClassMap.COLOUR,
+        "Colour",
+        said.stream()
+            .map(name -> name == null ? null : colours.get(classes.indexOf(name)))
+            .toList()));
     added.add(new Table.Column("probability", "Probability", "", probability));
     added.add(new Table.Column("doubt", "Doubt", "", doubt));
     for (int c = 0; c < k; c++) {

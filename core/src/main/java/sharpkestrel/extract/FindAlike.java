@@ -13,6 +13,7 @@ import sharpkestrel.extract.everysize.Search;
 import sharpkestrel.extract.learner.Likeness;
 import sharpkestrel.extract.learner.Samples;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -50,7 +51,8 @@ public record FindAlike(
   public ObjectSet run(Job job) {
     Samples samples = by.samples();
     DrawnRegions.requireSystemOf(scene.grid(), by.picks());
-    NodeFeatures features = FinderSchool.features(scene, tree, Optional.empty(), job);
+    NodeFeatures features =
+        FinderSchool.features(scene, HeightModels.NONE, tree, Optional.empty(), job);
     int[] nodeOf = nodes(samples, features, job);
     int[] picked = places(samples, nodeOf, true);
     int[] rejected = places(samples, nodeOf, false);

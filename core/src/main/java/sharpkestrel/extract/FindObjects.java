@@ -6,9 +6,11 @@ import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.everysize.FinderFile;
 import sharpkestrel.extract.everysize.Search;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -31,6 +33,8 @@ public record FindObjects(
     Cut tree,
 
     @In(does = "The scene that was segmented.") Raster scene,
+
+    @Group HeightModels models,
 
     @In(
         does =
@@ -79,7 +83,7 @@ public record FindObjects(
 
   @Override
   public ObjectSet run(Job job) {
-    Search search = Search.of(model.orElseGet(FinderFile::ofRoofs), tree, scene, job);
+    Search search = Search.of(model.orElseGet(FinderFile::ofRoofs), tree, scene, models, job);
     ObjectSet found = search.choose(
         search.wanted(classes.stream().map(String::strip).toList()),
         leastScore,

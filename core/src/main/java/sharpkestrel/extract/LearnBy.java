@@ -21,10 +21,20 @@ public record LearnBy(
         initial = "auto")
     List<String> features,
 
+    @Setting(
+        label = "Thin",
+        does =
+            "Of two features whose ranks go together more strongly than this over the samples, only the one that tells the classes"
+                + " apart better is looked at; 1 keeps all.",
+        min = 0.1,
+        max = 1,
+        initial = "1")
+    double thin,
+
     @Group SampleUse use) {
 
   /** All columns that say what an object is, every class counting the same. */
   public static LearnBy of(Learner method) {
-    return new LearnBy(method, List.of(), SampleUse.USUAL);
+    return new LearnBy(method, List.of(), 1, SampleUse.USUAL);
   }
 }

@@ -55,6 +55,9 @@ public record LearnClasses(
       "score",
       "fit");
 
+  private static final int MANY = 200_000;
+  private static final double ROUGH = 0.4;
+
   @Override
   public Classifier run(Job job) {
     ObjectSamples found = ObjectSamples.of(objects, samples, by.use().column(), job);
@@ -69,13 +72,15 @@ public record LearnClasses(
   /**
    * Learns from objects that are samples.
    *
-   * @param checks whether kept-back blocks say what it is worth, and probabilities are calibrated by them
+   * @param checks whether kept-back blocks say what it is worth, and probabilities are calibrated by them; where not, and the
+   *     objects are very many, a share of the trees has to do
    */
   public static Classifier learn(
       ObjectSet objects, ObjectSamples found, LearnBy by, boolean checks, Job job) {
     Examples examples = examples(objects, found, by);
     String about = String.format(Locale.ROOT, "from %d samples in one scene", examples.count());
-    return Classifier.learn(examples, by.method(), about, by.use().seed(), checks, job);
+    double effort = checks || objects.count() <= MANY ? 1 : ROUGH;
+    return by.use().learn(examples, by.method(), about, checks, effort, job);
   }
 
   /**
@@ -89,7 +94,7 @@ public record LearnClasses(
     wanted.forEach(table::column);
     Examples examples = found.examples(
         table, wanted.isEmpty() ? features(table) : wanted, ObjectSamples.blocks(objects));
-    return by.use().balance() ? examples.balanced() : examples;
+    return by.use().weighted(examples).thinned(by.thin());
   }
 
   /**

@@ -10,11 +10,13 @@ import sharpkestrel.extract.everysize.FinderSchool;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.Samples;
 import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.segment.regions.DrawnRegions;
+import sharpkestrel.step.Group;
 import sharpkestrel.step.In;
 import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
@@ -39,6 +41,8 @@ public record LearnObjects(
     Cut tree,
 
     @In(does = "The scene that was segmented.") Raster scene,
+
+    @Group HeightModels models,
 
     @In(
         does =
@@ -132,7 +136,7 @@ public record LearnObjects(
   private FinderSchool school(Samples samples, OutlineSet others, Job job) {
     DrawnRegions.requireSystemOf(scene.grid(), outlines);
     return FinderSchool.of(
-        FinderSchool.features(scene, tree, Optional.empty(), job),
+        FinderSchool.features(scene, models, tree, Optional.empty(), job),
         tree,
         samples.shapes(),
         samples.classOf(),

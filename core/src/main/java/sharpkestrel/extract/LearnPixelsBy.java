@@ -81,7 +81,7 @@ public record LearnPixelsBy(
         "from %d pixels in %d samples of one scene",
         examples.count(),
         outlines.count());
-    return Classifier.learn(examples, method, about, use.seed(), true, job);
+    return use.learn(examples, method, about, true, 1, job);
   }
 
   /** Pixels within samples, with what they are told by. */
@@ -89,6 +89,6 @@ public record LearnPixelsBy(
     DrawnRegions.requireSystemOf(scene.grid(), outlines);
     Samples samples = Samples.of(outlines, use.column());
     Examples examples = PixelSamples.of(features(scene), samples, most, use.seed(), job);
-    return use.balance() ? examples.balanced() : examples;
+    return use.weighted(examples);
   }
 }

@@ -2,9 +2,11 @@ package sharpkestrel.extract;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.classmap.ClassMap;
 import sharpkestrel.geo.GroundSize;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.Job;
@@ -17,6 +19,7 @@ import sharpkestrel.step.Setting;
 import sharpkestrel.step.Stage;
 import sharpkestrel.step.Step;
 import sharpkestrel.step.StepInfo;
+import sharpkestrel.step.Suits;
 
 /** Takes the likeliest class of each pixel. */
 @StepInfo(
@@ -24,12 +27,22 @@ import sharpkestrel.step.StepInfo;
     stage = Stage.EXTRACT,
     family = "Pixels",
     title = "Class map",
+    next = "Probabilities: of which class is each pixel?",
+    nextFor = Suits.PROBABILITIES,
     makes = "Class map",
     does =
         "Takes at each pixel the likeliest class: the band with the largest number. Of one band alone what reaches the least probability. Each"
             + " class is one object, with its area; 'absorb' cleans it, 'class-objects' makes objects of what hangs together.")
 public record MapClasses(
     @In(does = "Probabilities, one band for each class.") Raster probabilities,
+
+    @In(
+        does =
+            "Samples that tell the colour of each class, as a project keeps them; without them the classes have colours in their order.",
+        optional = true,
+        byHand = true,
+        suits = {Suits.OBJECTS, Suits.POINTS})
+    Optional<OutlineSet> samples,
 
     @Setting(
         label = "Least probability",
@@ -88,7 +101,8 @@ public record MapClasses(
     for (int k = 0; k < means.length; k++) {
       means[k] = sums[k] / MILLION / counts[k];
     }
-    return new ClassMap(labels, names, ClassMap.colours(names), GroundSize.of(probabilities))
+    return new ClassMap(
+            labels, names, ClassMap.colours(names, samples), GroundSize.of(probabilities))
         .objects(List.of(new Table.Column("probability", "Mean probability", "", means)), job);
   }
 }

@@ -50,7 +50,8 @@ final class ObjectsKind extends ResultKind<ObjectSet> {
       case UNMEASURED -> set.table().columns().size() <= 1;
       case MEASURED -> set.table().columns().size() > 1 && !ClassMap.isMap(set);
       case CLUSTERS -> ClassMap.hasUnnamedClusters(set);
-      case OUTLINES -> false;
+      case CLASS_MAP -> ClassMap.isMap(set) && !ClassMap.hasUnnamedClusters(set);
+      case OUTLINES, PROBABILITIES -> false;
       default -> true;
     };
   }

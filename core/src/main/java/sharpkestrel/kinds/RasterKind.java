@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import sharpkestrel.extract.pixels.PixelProbabilities;
 import sharpkestrel.gather.Calibrate;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Placement;
@@ -153,7 +154,9 @@ final class RasterKind extends ResultKind<Raster> {
       case PLACED -> raster.grid().crs().isKnown();
       case ONE_BAND -> raster.bands().size() == 1;
       case SEVERAL_BANDS -> raster.bands().size() > 1;
-      case OBJECTS, UNMEASURED, MEASURED, CLUSTERS, OUTLINES, POINTS -> false;
+      case OBJECTS, UNMEASURED, MEASURED, CLUSTERS, CLASS_MAP, OUTLINES, POINTS -> false;
+      case PROBABILITIES ->
+        raster.bands().stream().allMatch(b -> b.unit().equals(PixelProbabilities.UNIT));
       case WITH_GAINS ->
         raster
             .attachments()

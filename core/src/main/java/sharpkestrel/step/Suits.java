@@ -20,6 +20,10 @@ public enum Suits {
   MEASURED,
   /** Clusters that have no names of their own yet. */
   CLUSTERS,
+  /** How probable classes are, a band each. */
+  PROBABILITIES,
+  /** A class for each pixel, by names. */
+  CLASS_MAP,
   /** Outlines of their own, not those that objects could have. */
   OUTLINES,
   /** For outlines: objects serve too, by their exact borders. */

@@ -137,7 +137,7 @@ class ClassifyPixelsTest {
     Raster told = probabilities(scene(0.5, placed()), method);
 
     assertThat(told.bands()).extracting(Band::name).isEqualTo(KINDS);
-    assertThat(right(new MapClasses(told, 0).run(Job.QUIET))).isGreaterThan(0.93);
+    assertThat(right(new MapClasses(told, Optional.empty(), 0).run(Job.QUIET))).isGreaterThan(0.93);
   }
 
   @Test
@@ -206,7 +206,8 @@ class ClassifyPixelsTest {
     PixelFeatures features = PixelFeatures.of(photo, List.of("red"), true, List.of("5"));
 
     assertThat(features.names()).containsExactly("red", "red mean 5", "red spread 5");
-    assertThat(right(new MapClasses(probabilities(photo, Learner.BOOSTING), 0).run(Job.QUIET)))
+    assertThat(right(new MapClasses(probabilities(photo, Learner.BOOSTING), Optional.empty(), 0)
+            .run(Job.QUIET)))
         .isGreaterThan(0.93);
   }
 
@@ -235,7 +236,8 @@ class ClassifyPixelsTest {
                 SampleUse.USUAL))
         .run(Job.QUIET);
 
-    assertThat(right(new MapClasses(told, 0).run(Job.QUIET))).isGreaterThan(0.999);
+    assertThat(right(new MapClasses(told, Optional.empty(), 0).run(Job.QUIET)))
+        .isGreaterThan(0.999);
   }
 
   @Test

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -25,6 +26,7 @@ import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.FileFormatException;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -32,6 +34,7 @@ import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
+import sharpkestrel.raster.Jobs;
 import sharpkestrel.raster.MemoryRaster;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.SampleType;
@@ -46,9 +49,21 @@ class FindObjectsTest {
   @TempDir
   Path folder;
 
-  private record Village(Raster scene, Cut tree, OutlineSet roofs) {}
+  /**
+   * @param models of what stands 5 m on level ground: the roofs
+   */
+  private record Village(Raster scene, Cut tree, OutlineSet roofs, HeightModels models) {}
 
   private static Village village(long seed) {
+    return village(seed, false);
+  }
+
+  /**
+   * @param twins whether the pale squares look as metal roofs do
+   */
+  private static Village village(long seed, boolean twins) {
+    float[] surface = new float[SIDE * SIDE];
+    Arrays.fill(surface, 10);
     Random random = new Random(seed);
     float[][] planes = new float[3][SIDE * SIDE];
     for (int i = 0; i < SIDE * SIDE; i++) {
@@ -67,13 +82,16 @@ class FindObjectsTest {
       int left = cell % (SIDE / CELL) * CELL + 3 + random.nextInt(CELL - 5 - wide);
       int top = cell / (SIDE / CELL) * CELL + 3 + random.nextInt(CELL - 5 - tall);
       int kind = random.nextInt(4);
+      boolean isTwin = twins && kind == 3;
+      float[] colour = colours[isTwin ? 0 : kind];
       for (int y = top; y < top + tall; y++) {
         for (int x = left; x < left + wide; x++) {
+          surface[y * SIDE + x] += kind < 2 ? 5 : 0;
           for (int b = 0; b < 3; b++) {
             // the far side of a roof is darker
-            double shade = kind < 2 && y > top + tall / 2 ? 0.75 : 1;
+            double shade = (kind < 2 || isTwin) && y > top + tall / 2 ? 0.75 : 1;
             planes[b][y * SIDE + x] =
-                (float) (colours[kind][b] * shade * (1 + 0.05 * random.nextGaussian()));
+                (float) (colour[b] * shade * (1 + 0.05 * random.nextGaussian()));
           }
         }
       }
@@ -100,13 +118,32 @@ class FindObjectsTest {
         StepCatalogue.get("segment").make(Map.of("scene", scene), Map.of()).run(Job.QUIET);
     Table table =
         new Table(outlines.size(), List.of(Table.Column.ofTexts("roof", "Roof", classes)));
-    return new Village(scene, tree, new OutlineSet(grid.crs(), outlines, table));
+    return new Village(
+        scene,
+        tree,
+        new OutlineSet(grid.crs(), outlines, table),
+        new HeightModels(
+            Optional.of(heights(grid, surface)),
+            Optional.of(heights(grid, new float[SIDE * SIDE]))));
+  }
+
+  private static Raster heights(Grid grid, float[] metres) {
+    return new MemoryRaster(
+        grid,
+        List.of(Band.of(BandRole.OTHER, SampleType.FLOAT32)),
+        Attachments.NONE,
+        new float[][] {metres});
   }
 
   private static Finder learned(Village village, Learner method) {
+    return learned(village, HeightModels.NONE, method);
+  }
+
+  private static Finder learned(Village village, HeightModels models, Learner method) {
     return new LearnObjects(
             village.tree,
             village.scene,
+            models,
             village.roofs,
             Optional.empty(),
             Optional.empty(),
@@ -140,6 +177,7 @@ class FindObjectsTest {
     Finder finder = new LearnObjects(
             village.tree,
             village.scene,
+            HeightModels.NONE,
             few,
             Optional.empty(),
             Optional.empty(),
@@ -147,7 +185,15 @@ class FindObjectsTest {
             Optional.empty(),
             1)
         .run(Job.QUIET);
-    return new FindObjects(village.tree, village.scene, Optional.of(finder), List.of(), 0.3, 0.5, 0)
+    return new FindObjects(
+            village.tree,
+            village.scene,
+            HeightModels.NONE,
+            Optional.of(finder),
+            List.of(),
+            0.3,
+            0.5,
+            0)
         .run(Job.QUIET);
   }
 
@@ -217,10 +263,17 @@ class FindObjectsTest {
     Finder finder = learned(village(1), Learner.BOOSTING);
 
     ObjectSet found = new FindObjects(
-            other.tree, other.scene, Optional.of(finder), List.of(), 0.5, 0.3, 0)
+            other.tree, other.scene, HeightModels.NONE, Optional.of(finder), List.of(), 0.5, 0.3, 0)
         .run(Job.QUIET);
     ObjectSet metal = new FindObjects(
-            other.tree, other.scene, Optional.of(finder), List.of("metal"), 0.5, 0.3, 0)
+            other.tree,
+            other.scene,
+            HeightModels.NONE,
+            Optional.of(finder),
+            List.of("metal"),
+            0.5,
+            0.3,
+            0)
         .run(Job.QUIET);
 
     assertThat(f1(found, other, "auto")).isGreaterThan(0.85);
@@ -234,6 +287,40 @@ class FindObjectsTest {
   }
 
   @Test
+  void heightsTellRoofsFromWhatLooksAsTheyDoAndLiesOnTheGround() {
+    Village village = village(7, true);
+    Village other = village(8, true);
+    Finder blind = learned(village, Learner.BOOSTING);
+    Finder seeing = learned(village, village.models, Learner.BOOSTING);
+
+    ObjectSet flat = new FindObjects(
+            other.tree, other.scene, HeightModels.NONE, Optional.of(blind), List.of(), 0.5, 0.3, 0)
+        .run(Job.QUIET);
+    ObjectSet standing = new FindObjects(
+            other.tree, other.scene, other.models, Optional.of(seeing), List.of(), 0.5, 0.3, 0)
+        .run(Job.QUIET);
+
+    assertThat(f1(standing, other, "auto")).isGreaterThan(0.85);
+    assertThat(f1(flat, other, "auto")).isLessThan(f1(standing, other, "auto") - 0.1);
+    assertThatThrownBy(() -> new FindObjects(
+                other.tree,
+                other.scene,
+                HeightModels.NONE,
+                Optional.of(seeing),
+                List.of(),
+                0.5,
+                0.3,
+                0)
+            .run(Job.QUIET))
+        .hasMessageContaining("looks at heights");
+    List<String> warned = new ArrayList<>();
+    new FindObjects(
+            other.tree, other.scene, other.models, Optional.of(blind), List.of(), 0.5, 0.3, 0)
+        .run(Jobs.warning(warned));
+    assertThat(warned).anyMatch(text -> text.contains("learned without heights"));
+  }
+
+  @Test
   void aFinderComesBackFromItsFileAndFindsTheSame() throws Exception {
     Village village = village(3);
     Finder finder = learned(village, Learner.FOREST);
@@ -243,10 +330,17 @@ class FindObjectsTest {
     Finder read = FinderFile.read(file);
 
     assertThat(FinderFile.text(read)).isEqualTo(FinderFile.text(finder));
-    FindObjects first =
-        new FindObjects(village.tree, village.scene, Optional.of(finder), List.of(), 0.5, 0.3, 0);
-    FindObjects second =
-        new FindObjects(village.tree, village.scene, Optional.of(read), List.of(), 0.5, 0.3, 0);
+    FindObjects first = new FindObjects(
+        village.tree,
+        village.scene,
+        HeightModels.NONE,
+        Optional.of(finder),
+        List.of(),
+        0.5,
+        0.3,
+        0);
+    FindObjects second = new FindObjects(
+        village.tree, village.scene, HeightModels.NONE, Optional.of(read), List.of(), 0.5, 0.3, 0);
     assertThat(ResultKinds.digest(first.run(Job.QUIET), Job.QUIET))
         .isEqualTo(ResultKinds.digest(second.run(Job.QUIET), Job.QUIET));
     String text = Files.readString(file);
@@ -262,7 +356,14 @@ class FindObjectsTest {
     Finder finder = learned(village, Learner.FOREST);
 
     assertThatThrownBy(() -> new FindObjects(
-                village.tree, village.scene, Optional.of(finder), List.of("turf"), 0.5, 0.3, 0)
+                village.tree,
+                village.scene,
+                HeightModels.NONE,
+                Optional.of(finder),
+                List.of("turf"),
+                0.5,
+                0.3,
+                0)
             .run(Job.QUIET))
         .hasMessageContaining("turf")
         .hasMessageContaining("metal, tile");
@@ -270,7 +371,8 @@ class FindObjectsTest {
         village.roofs.crs(),
         village.roofs.outlines().subList(0, 3),
         village.roofs.table().select(new int[] {0, 1, 2}));
-    assertThatThrownBy(() -> learned(new Village(village.scene, village.tree, few), Learner.FOREST))
+    assertThatThrownBy(() ->
+            learned(new Village(village.scene, village.tree, few, village.models), Learner.FOREST))
         .hasMessageContaining("3 outlines");
   }
 }

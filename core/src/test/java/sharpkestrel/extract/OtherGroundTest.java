@@ -21,6 +21,7 @@ import sharpkestrel.extract.learner.LearnersCompared;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
@@ -226,7 +227,7 @@ class OtherGroundTest {
             Optional.empty(),
             LearnPixelsBy.of(Learner.FOREST))
         .run(Job.QUIET);
-    ObjectSet map = new MapClasses(told, 0).run(Job.QUIET);
+    ObjectSet map = new MapClasses(told, Optional.empty(), 0).run(Job.QUIET);
     double pixel = map.ground().area();
 
     ObjectSet clean = new Absorb(
@@ -356,6 +357,7 @@ class OtherGroundTest {
     var finder = new LearnObjects(
             tree,
             scene,
+            HeightModels.NONE,
             new OutlineSet(
                 sensor.crs,
                 shapes,
@@ -367,7 +369,14 @@ class OtherGroundTest {
             1)
         .run(Job.QUIET);
     ObjectSet found = new FindObjects(
-            tree, scene, Optional.of(finder), List.of(), Double.NaN, Double.NaN, 0)
+            tree,
+            scene,
+            HeightModels.NONE,
+            Optional.of(finder),
+            List.of(),
+            Double.NaN,
+            Double.NaN,
+            0)
         .run(Job.QUIET);
 
     int hit = 0;
@@ -379,7 +388,14 @@ class OtherGroundTest {
 
     // the finder that ships looks at bands that these scenes do not have
     assertThatThrownBy(() -> new FindObjects(
-                tree, scene, Optional.empty(), List.of(), Double.NaN, Double.NaN, 0)
+                tree,
+                scene,
+                HeightModels.NONE,
+                Optional.empty(),
+                List.of(),
+                Double.NaN,
+                Double.NaN,
+                0)
             .run(Job.QUIET))
         .hasMessageContaining("Give roles with 'describe'");
   }

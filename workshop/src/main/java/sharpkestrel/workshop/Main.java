@@ -13,6 +13,7 @@ import sharpkestrel.workshop.quality.ReferenceCommand;
 import sharpkestrel.workshop.quality.SegmentQualityCommand;
 import sharpkestrel.workshop.quality.SeparabilityCommand;
 import sharpkestrel.workshop.quality.SharpenQualityCommand;
+import sharpkestrel.workshop.quality.TargetQualityCommand;
 
 /** Entry of the developers' commands: those of the command line and more, and those that need a window. */
 public final class Main {
@@ -32,6 +33,7 @@ public final class Main {
     CommandLine line = sharpkestrel.cli.Main.commandLine();
     line.addSubcommand("quality", new QualityCommand());
     line.addSubcommand("sharpen-quality", new SharpenQualityCommand());
+    line.addSubcommand("target-quality", new TargetQualityCommand());
     line.addSubcommand("segment-quality", new SegmentQualityCommand());
     line.addSubcommand("place-quality", new PlaceQualityCommand());
     line.addSubcommand("extract-quality", new ExtractQualityCommand());

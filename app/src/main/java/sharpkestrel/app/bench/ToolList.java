@@ -6,8 +6,10 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Supplier;
 import sharpkestrel.app.objects.PlotsTool;
 import sharpkestrel.app.objects.TableTool;
+import sharpkestrel.app.samples.SampleBook;
 import sharpkestrel.app.step.StepTool;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
@@ -37,7 +39,8 @@ final class ToolList {
   private ToolList() {}
 
   private static List<Tool> own(Desk desk) {
-    List<Tool> own = new ArrayList<>(SampleTools.of(desk));
+    Supplier<SampleBook> book = SampleBook.of(desk.workspace());
+    List<Tool> own = new ArrayList<>(SampleTools.of(desk, book));
     own.addAll(List.of(
         new StackTool(desk),
         new TieTool(desk),
@@ -49,7 +52,7 @@ final class ToolList {
         new SegmentTool(desk),
         new PickTool(desk),
         new WinnowTool(desk),
-        new AlikeTool(desk),
+        new AlikeTool(desk, book),
         new RulesTool(desk),
         new FindTool(desk),
         new ClassesTool(desk),

@@ -27,6 +27,7 @@ final class ObjectsBox extends VBox {
   private boolean offering;
   private final Slider width = new Slider(1, ObjectStyle.WIDEST, 1);
   private final Slider opacity = new Slider(0, 1, 1);
+  private final Slider strength = new Slider(0, 1, 1);
 
   ObjectsBox(Workspace workspace) {
     super(4);
@@ -43,10 +44,17 @@ final class ObjectsBox extends VBox {
     opacity.setId("outlines-opacity");
     opacity.setPrefWidth(70);
     opacity.setTooltip(new Tooltip("How opaque outlines are"));
+    strength.setId("objects-strength");
+    strength.setPrefWidth(48);
+    strength.setTooltip(new Tooltip("How opaque fills are, of classes too"));
+    strength
+        .valueProperty()
+        .addListener((p, before, now) -> change(style().withStrength(now.doubleValue())));
     feature.setId("objects-feature");
     feature.setPrefWidth(118);
     feature.setTooltip(new Tooltip("The feature or class that fills objects, over any other fill"));
-    getChildren().addAll(row("Outlines", which, width, opacity), row("Fill", fill, feature));
+    getChildren()
+        .addAll(row("Outlines", which, width, opacity), row("Fill", fill, feature, strength));
     refresh();
     offer();
     feature.valueProperty().addListener((p, before, now) -> {
@@ -104,5 +112,6 @@ final class ObjectsBox extends VBox {
       width.setValue(style.width());
     }
     opacity.setValue(style.opacity());
+    strength.setValue(style.strength());
   }
 }

@@ -1,6 +1,7 @@
 package sharpkestrel.app.model;
 
 import java.util.Optional;
+import java.util.Set;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
@@ -27,6 +28,8 @@ public final class Display {
   private final ObjectProperty<ObjectStyle> objectStyle =
       new SimpleObjectProperty<>(ObjectStyle.INITIAL);
   private final ObservableList<Look> ownLooks = FXCollections.observableArrayList();
+  private final ObjectProperty<Set<String>> hiddenColumns = new SimpleObjectProperty<>(Set.of());
+  private final ObjectProperty<Set<String>> hiddenClasses = new SimpleObjectProperty<>(Set.of());
   private final ObjectProperty<Compare> compare = new SimpleObjectProperty<>(Compare.ONE);
   private final ObjectProperty<ViewPlace> view = new SimpleObjectProperty<>();
   private final ObjectProperty<ViewPlace> viewWanted = new SimpleObjectProperty<>();
@@ -70,6 +73,16 @@ public final class Display {
   /** How objects are drawn. */
   public ObjectProperty<ObjectStyle> objectStyleProperty() {
     return objectStyle;
+  }
+
+  /** The names of columns that no table shows. */
+  public ObjectProperty<Set<String>> hiddenColumnsProperty() {
+    return hiddenColumns;
+  }
+
+  /** The names of classes that no class map shows. */
+  public ObjectProperty<Set<String>> hiddenClassesProperty() {
+    return hiddenClasses;
   }
 
   public ObjectProperty<Compare> compareProperty() {

@@ -8,6 +8,7 @@ import sharpkestrel.flow.StepSpec;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.step.Stage;
+import sharpkestrel.step.Suits;
 
 /**
  * One result of the project and how it was made.
@@ -49,10 +50,16 @@ public record Result(
     return Stream.concat(
             Stream.of("scene", "objects", "outlines").map(inputs::get), inputs.values().stream())
         .filter(Objects::nonNull)
-        .map(Result::backdrop)
+        .map(Result::underObjects)
         .filter(Objects::nonNull)
         .findFirst()
         .orElse(null);
+  }
+
+  /** What is seen under objects that were made from this: of probabilities the scene that they are of. */
+  private Raster underObjects() {
+    boolean probable = ResultKinds.of(value).suits(value, Suits.PROBABILITIES);
+    return probable && inputs.containsKey("scene") ? inputs.get("scene").backdrop() : backdrop();
   }
 
   /** What it was made from in the end: the result, itself perhaps, that was made from none, of a scene and objects the scene's. */

@@ -4,7 +4,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
-import java.util.function.Consumer;
+import javafx.beans.property.ObjectProperty;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.CustomMenuItem;
@@ -23,16 +23,15 @@ final class ColumnMenu extends MenuButton {
 
   private final TextField find = new TextField();
   private final VBox boxes = new VBox(3);
-  private final Set<String> hidden = new HashSet<>();
-  private final Consumer<Set<String>> changed;
+  private final ObjectProperty<Set<String>> hidden;
   private List<Table.Column> columns = List.of();
 
   /**
-   * @param changed told the names of the columns that are left out
+   * @param hidden the names of the columns that are left out
    */
-  ColumnMenu(Consumer<Set<String>> changed) {
+  ColumnMenu(ObjectProperty<Set<String>> hidden) {
     super("Columns");
-    this.changed = changed;
+    this.hidden = hidden;
     setId("columns");
     setMinWidth(USE_PREF_SIZE);
     find.setId("columns-find");
@@ -70,27 +69,27 @@ final class ColumnMenu extends MenuButton {
     for (Table.Column column : found()) {
       CheckBox box = new CheckBox(column.title());
       box.setId("column-" + column.name());
-      box.setSelected(!hidden.contains(column.name()));
-      box.setOnAction(e -> {
-        set(column.name(), !box.isSelected());
-        changed.accept(Set.copyOf(hidden));
-      });
+      box.setSelected(!hidden.get().contains(column.name()));
+      box.setOnAction(e -> set(List.of(column), !box.isSelected()));
       boxes.getChildren().add(box);
     }
   }
 
   /** Shows or hides those that are found. */
   private void set(boolean hide) {
-    found().forEach(column -> set(column.name(), hide));
+    set(found(), hide);
     fill();
-    changed.accept(Set.copyOf(hidden));
   }
 
-  private void set(String name, boolean hide) {
-    if (hide) {
-      hidden.add(name);
-    } else {
-      hidden.remove(name);
+  private void set(List<Table.Column> some, boolean hide) {
+    Set<String> now = new HashSet<>(hidden.get());
+    for (Table.Column column : some) {
+      if (hide) {
+        now.add(column.name());
+      } else {
+        now.remove(column.name());
+      }
     }
+    hidden.set(Set.copyOf(now));
   }
 }

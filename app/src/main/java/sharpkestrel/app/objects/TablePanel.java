@@ -23,7 +23,7 @@ final class TablePanel extends VBox {
   private final ObjectChoice choice;
   private final ObjectFinder finder;
   private final TableGrid grid = new TableGrid();
-  private final ColumnMenu columns = new ColumnMenu(grid::hide);
+  private final ColumnMenu columns;
   private final FeatureBox colourBy = new FeatureBox("nothing", column -> true);
   private final ColourLegend legend;
   private boolean offering;
@@ -34,6 +34,9 @@ final class TablePanel extends VBox {
     choice = desk.choice();
     finder = new ObjectFinder(desk);
     legend = new ColourLegend(choice::filter);
+    columns = new ColumnMenu(workspace.display().hiddenColumnsProperty());
+    grid.hide(workspace.display().hiddenColumnsProperty().get());
+    workspace.display().hiddenColumnsProperty().addListener((p, before, now) -> grid.hide(now));
     colourBy.setId("colour-by");
     colourBy.setPrefWidth(150);
     colourBy.setMinWidth(120);

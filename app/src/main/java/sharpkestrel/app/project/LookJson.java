@@ -43,6 +43,7 @@ final class LookJson {
     node.put("which", style.which().name().toLowerCase(Locale.ROOT));
     node.put("width", style.width()).put("opacity", style.opacity());
     node.put("fill", style.fill().name().toLowerCase(Locale.ROOT));
+    node.put("fill_opacity", style.strength());
   }
 
   /** The usual style where it cannot be understood. */
@@ -52,7 +53,8 @@ final class LookJson {
           ObjectStyle.Which.valueOf(node.path("which").asText().toUpperCase(Locale.ROOT)),
           node.path("width").asInt(),
           node.path("opacity").asDouble(),
-          ObjectStyle.Fill.valueOf(node.path("fill").asText().toUpperCase(Locale.ROOT)));
+          ObjectStyle.Fill.valueOf(node.path("fill").asText().toUpperCase(Locale.ROOT)),
+          node.path("fill_opacity").asDouble(ObjectStyle.AS_MADE));
     } catch (IllegalArgumentException unknown) {
       return ObjectStyle.INITIAL;
     }

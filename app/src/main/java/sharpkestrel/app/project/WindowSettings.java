@@ -1,14 +1,17 @@
 package sharpkestrel.app.project;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import sharpkestrel.io.Json;
 import sharpkestrel.raster.RasterException;
 
-/** How the window was when it was closed last, of whatever project: theme, size, what was folded. */
+/** How the window was when it was closed last, of whatever project: theme, size, what was folded, columns of tables left out. */
 public final class WindowSettings {
 
   private final ObjectNode values;
@@ -40,6 +43,17 @@ public final class WindowSettings {
   public Optional<Double> number(String name) {
     JsonNode node = values.path(name);
     return node.isNumber() ? Optional.of(node.asDouble()) : Optional.empty();
+  }
+
+  public Set<String> texts(String name) {
+    Set<String> texts = new TreeSet<>();
+    values.path(name).forEach(node -> texts.add(node.asText()));
+    return texts;
+  }
+
+  public void set(String name, Set<String> texts) {
+    ArrayNode list = values.putArray(name);
+    new TreeSet<>(texts).forEach(list::add);
   }
 
   public void set(String name, boolean value) {

@@ -62,7 +62,9 @@ final class NextLine extends HBox {
     setVisible(false);
     // what is worked on between both panes is not left half done, and where one clicks in the
     // picture nothing is in the way
-    boolean clicks = bench.inHand().inPicture().filter(tool -> tool.isInHand()).isPresent();
+    boolean done = shown != null && bench.inHand().steps().contains(shown.step().id());
+    boolean clicks =
+        !done && bench.inHand().inPicture().filter(tool -> tool.isInHand()).isPresent();
     if (shown == null || shown == closedFor || bench.inHand().isBetweenPanes() || clicks) {
       return;
     }

@@ -70,9 +70,12 @@ public final class Shell extends StackPane {
     looks.setVisible(false);
     features = new FeatureCard(workspace);
     NextLine next = new NextLine(workspace, bench, () -> looks.setVisible(true));
+    ClassLegend legend = new ClassLegend(workspace, picture.classesSeenProperty());
     queue = new QueueCard(workspace.lanes().run());
     queue.setVisible(false);
-    StackPane well = new StackPane(picture, message, features, queue, next);
+    StackPane well = new StackPane(picture, legend, message, features, queue, next);
+    StackPane.setAlignment(legend, Pos.TOP_LEFT);
+    StackPane.setMargin(legend, new Insets(44, 0, 60, 10));
     StackPane.setAlignment(next, Pos.BOTTOM_LEFT);
     StackPane.setMargin(next, new Insets(0, 0, 10, 10));
     StackPane.setAlignment(queue, Pos.TOP_RIGHT);
@@ -211,6 +214,10 @@ public final class Shell extends StackPane {
     help.setVisible(false);
     looks.setVisible(false);
     queue.setVisible(false);
+  }
+
+  public Display display() {
+    return workspace.display();
   }
 
   public PictureView picture() {

@@ -3,11 +3,13 @@ package sharpkestrel.app.tools;
 import java.util.Optional;
 import sharpkestrel.app.model.ObjectChoice;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.viewer.ClassFill;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.Palette;
 import sharpkestrel.app.viewer.PictureView;
 import sharpkestrel.app.viewer.Ramp;
 import sharpkestrel.expr.Table;
+import sharpkestrel.extract.classmap.ClassMap;
 import sharpkestrel.objects.ObjectSet;
 
 /**
@@ -33,6 +35,7 @@ public final class ChoicePainter {
     this.picture = picture;
     choice.onChange(this::paint);
     workspace.display().featureShownProperty().addListener((p, before, now) -> paint());
+    workspace.display().hiddenClassesProperty().addListener((p, before, now) -> paint());
   }
 
   /** Draws them, whoever has drawn them meanwhile. */
@@ -47,8 +50,9 @@ public final class ChoicePainter {
       return;
     }
     Optional<Table.Column> feature = workspace.display().featureOf(set.table());
+    boolean byClass = feature.isPresent() && isClass(set, feature.get());
     boolean plain = choice.isAll()
-        && feature.isEmpty()
+        && (feature.isEmpty() || byClass)
         && choice.kept(0).isEmpty()
         && choice.kept(1).isEmpty();
     if (!plain) {
@@ -64,7 +68,7 @@ public final class ChoicePainter {
     boolean[] chosen = choice.chosen();
     int[] fill = new int[set.count()];
     if (feature.isPresent()) {
-      byFeature(fill, chosen, set.table(), feature.get());
+      byFeature(fill, chosen, set, feature.get());
     } else {
       for (int i = 0; i < fill.length; i++) {
         fill[i] = chosen[i] && !choice.isAll() ? ObjectPaint.PASSING : 0;
@@ -84,7 +88,21 @@ public final class ChoicePainter {
     return ObjectPaint.of(set).coloured(fill, bare ? new boolean[set.count()] : chosen);
   }
 
-  private static void byFeature(int[] fill, boolean[] chosen, Table table, Table.Column column) {
+  /** Whether a column is of classes that have colours of their own. */
+  private static boolean isClass(ObjectSet set, Table.Column column) {
+    return column.name().equals(ClassMap.CLASS) && ClassFill.has(set);
+  }
+
+  private void byFeature(int[] fill, boolean[] chosen, ObjectSet set, Table.Column column) {
+    if (isClass(set, column)) {
+      int[] classes =
+          ClassFill.of(set, workspace.display().hiddenClassesProperty().get());
+      for (int i = 0; i < fill.length; i++) {
+        fill[i] = chosen[i] ? classes[i] : 0;
+      }
+      return;
+    }
+    Table table = set.table();
     double low = column.isText() ? 0 : table.quantile(column.name(), TAIL);
     double high = column.isText() ? 0 : table.quantile(column.name(), 1 - TAIL);
     for (int i = 0; i < fill.length; i++) {

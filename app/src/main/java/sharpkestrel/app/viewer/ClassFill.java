@@ -1,5 +1,6 @@
 package sharpkestrel.app.viewer;
 
+import java.util.Set;
 import javafx.scene.paint.Color;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.classmap.ClassMap;
@@ -22,14 +23,21 @@ public final class ClassFill {
         && table.column(ClassMap.COLOUR).isText();
   }
 
-  /** For each object its fill; none for those without a class. */
-  public static int[] of(ObjectSet set) {
+  /** For each object its fill; none for those without a class or of one that is hidden. */
+  public static int[] of(ObjectSet set, Set<String> hidden) {
+    Table.Column classes = set.table().column(ClassMap.CLASS);
     Table.Column colours = set.table().column(ClassMap.COLOUR);
     int[] ofColour = colours.categories().stream().mapToInt(ClassFill::argb).toArray();
+    boolean[] seen = new boolean[classes.categories().size()];
+    for (int k = 0; k < seen.length; k++) {
+      seen[k] = !hidden.contains(classes.categories().get(k));
+    }
     int[] fill = new int[set.count()];
     for (int row = 0; row < fill.length; row++) {
       double place = colours.values()[row];
-      fill[row] = Double.isNaN(place) ? 0 : ofColour[(int) place];
+      double ofClass = classes.values()[row];
+      boolean filled = !Double.isNaN(place) && !Double.isNaN(ofClass) && seen[(int) ofClass];
+      fill[row] = filled ? ofColour[(int) place] : 0;
     }
     return fill;
   }

@@ -245,12 +245,25 @@ final class Compositor {
           fill = paint.random(object);
         }
         if (fill != 0) {
-          pixels[i] = blend(pixels[i], fill);
+          pixels[i] = blend(pixels[i], withStrength(fill));
         }
       }
     }
     borders.draw(pixels, rows, width, paint, style, toPixels.a(), x0, y0, x1, y1);
     return complete;
+  }
+
+  /** A fill made weaker or stronger: at half strength as it is, at none unseen, at full opaque. */
+  private int withStrength(int fill) {
+    double strength = style.strength();
+    if (strength == ObjectStyle.AS_MADE) {
+      return fill;
+    }
+    int alpha = fill >>> 24;
+    double changed = strength < ObjectStyle.AS_MADE
+        ? alpha * strength / ObjectStyle.AS_MADE
+        : alpha + (255 - alpha) * (strength - ObjectStyle.AS_MADE) / (1 - ObjectStyle.AS_MADE);
+    return (int) Math.round(changed) << 24 | fill & 0x00ffffff;
   }
 
   /** Says which labels are in view, so that requests for others lapse. */

@@ -56,7 +56,7 @@ final class Drawings {
     if (ClassFill.has(set)) {
       // borders of single pixels would hide a map
       boolean[] bordered = ClassMap.isMap(set) ? new boolean[set.count()] : paint.bordered();
-      return Drawing.of(set.labels(), paint.coloured(ClassFill.of(set), bordered));
+      return Drawing.of(set.labels(), paint.coloured(ClassFill.of(set, Set.of()), bordered));
     }
     boolean extracted = result != null && result.stage() == Stage.EXTRACT;
     return Drawing.of(set.labels(), extracted ? paint.standingOut() : paint);

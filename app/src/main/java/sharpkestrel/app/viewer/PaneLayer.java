@@ -2,6 +2,7 @@ package sharpkestrel.app.viewer;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import sharpkestrel.app.model.Look;
@@ -10,6 +11,7 @@ import sharpkestrel.app.viewer.Drawing.Drawn;
 import sharpkestrel.geo.CoordinateMap;
 import sharpkestrel.geo.Crs;
 import sharpkestrel.geo.GroundSize;
+import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.place.Reprojected;
 import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
@@ -26,7 +28,7 @@ final class PaneLayer {
   private StretchSample sample;
   final LabelTiles labels;
   final List<Drawn> outlines;
-  final ObjectPaint firstPaint;
+  private ObjectPaint firstPaint;
   volatile ObjectPaint paint;
 
   private PaneLayer(
@@ -71,6 +73,28 @@ final class PaneLayer {
 
   boolean sharesWorldWith(PaneLayer other) {
     return sharesWorldWith(other.raster);
+  }
+
+  /** How its objects are drawn before a tool draws them another way; null where there are none. */
+  ObjectPaint firstPaint() {
+    return firstPaint;
+  }
+
+  /** Whether its objects are in the colours of their classes, and not in those of a tool. */
+  boolean showsClasses() {
+    return result != null
+        && result.value() instanceof ObjectSet set
+        && ClassFill.has(set)
+        && paint.fill() == firstPaint.fill();
+  }
+
+  /** Leaves some classes of a class map without their colours, at once. */
+  void hide(Set<String> classes) {
+    if (result != null && result.value() instanceof ObjectSet set && ClassFill.has(set)) {
+      boolean first = showsClasses();
+      firstPaint = firstPaint.coloured(ClassFill.of(set, classes), firstPaint.bordered());
+      paint = first ? firstPaint.withSelected(paint.selected()) : paint;
+    }
   }
 
   /** What the stretch is found from. */

@@ -2,6 +2,7 @@ package sharpkestrel.app.viewer;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.function.BiFunction;
 import java.util.function.BooleanSupplier;
@@ -80,6 +81,7 @@ final class Panes {
       look(true, before, now);
       look(false, before, now);
     });
+    workspace.display().hiddenClassesProperty().addListener((p, before, now) -> hideClasses(now));
     workspace.display().selectedRowProperty().addListener((p, before, now) -> {
       if (a != null && a.paint != null) {
         a.paint = a.paint.withSelected(now);
@@ -122,9 +124,18 @@ final class Panes {
     wantedPaint = null;
     if (isCurrent() && a.paint != null) {
       a.paint =
-          a.firstPaint.withSelected(workspace.display().selectedRowProperty().get());
+          a.firstPaint().withSelected(workspace.display().selectedRowProperty().get());
       changed.run();
     }
+  }
+
+  private void hideClasses(Set<String> hidden) {
+    for (PaneLayer layer : new PaneLayer[] {a, b}) {
+      if (layer != null) {
+        layer.hide(hidden);
+      }
+    }
+    changed.run();
   }
 
   private Result wanted(boolean inA) {
@@ -289,6 +300,10 @@ final class Panes {
   private void take(PaneLayer made, boolean inA) {
     if (made.result != wanted(inA)) {
       return;
+    }
+    Set<String> hidden = workspace.display().hiddenClassesProperty().get();
+    if (!hidden.isEmpty()) {
+      made.hide(hidden);
     }
     if (inA) {
       shownInA.accept(made);

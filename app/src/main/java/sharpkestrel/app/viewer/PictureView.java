@@ -5,6 +5,8 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import javafx.application.Platform;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.scene.control.Label;
@@ -41,6 +43,7 @@ public final class PictureView extends Region {
   private final HBox tagB = tag("B", "letter-b");
   private final Label badge = new Label();
   private final ReadOnlyStringWrapper zoomText = new ReadOnlyStringWrapper("");
+  private final ReadOnlyBooleanWrapper classesSeen = new ReadOnlyBooleanWrapper();
   private final CursorReadout readouts = new CursorReadout(Lanes.view().layers());
   private PixelBuffer<IntBuffer> buffer;
   private final Panes panes;
@@ -192,6 +195,11 @@ public final class PictureView extends Region {
 
   public void onPicked(Consumer<Integer> listener) {
     mouse.onPicked(listener);
+  }
+
+  /** Whether pane A shows objects in the colours of their classes. */
+  public ReadOnlyBooleanProperty classesSeenProperty() {
+    return classesSeen.getReadOnlyProperty();
   }
 
   public ReadOnlyStringProperty zoomTextProperty() {
@@ -420,6 +428,7 @@ public final class PictureView extends Region {
     PaneLayer a = panes.a();
     complete = true;
     name(tagA, a);
+    classesSeen.set(a != null && a.showsClasses());
     if (a != readFrom) {
       readFrom = a;
       readOut();

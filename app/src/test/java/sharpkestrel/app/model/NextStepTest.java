@@ -41,6 +41,10 @@ class NextStepTest {
         .mapToObj(b -> Band.of(bands == 1 ? BandRole.PAN : BandRole.OTHER, SampleType.UINT8))
         .toList();
     float[][] planes = new float[bands][64];
+    return result(name, step, inputs, new MemoryRaster(grid, all, Attachments.NONE, planes));
+  }
+
+  private Result result(String name, String step, Map<String, Result> inputs, Object value) {
     Result result = new Result(
         name,
         name,
@@ -48,7 +52,7 @@ class NextStepTest {
         inputs,
         Map.of(),
         Map.of(),
-        new MemoryRaster(grid, all, Attachments.NONE, planes),
+        value,
         new Origin.Fingerprint(name, name));
     workspace.results().add(result);
     workspace.display().show(result);
@@ -110,25 +114,11 @@ class NextStepTest {
         });
     Classifier classifier = Classifier.learn(examples, Learner.NEAREST, "", 1, false, Job.QUIET);
 
-    model("pixels", "learn-pixels", Map.of("scene", ortho), classifier);
+    result("pixels", "learn-pixels", Map.of("scene", ortho), classifier);
     assertThat(next()).contains("classify-pixels");
 
     // objects are not made here, so that a scene stands for them
-    model("classes", "learn-classes", Map.of("objects", ortho), classifier);
+    result("classes", "learn-classes", Map.of("objects", ortho), classifier);
     assertThat(next()).contains("classify-objects");
-  }
-
-  private void model(String name, String step, Map<String, Result> inputs, Object value) {
-    Result result = new Result(
-        name,
-        name,
-        StepCatalogue.get(step),
-        inputs,
-        Map.of(),
-        Map.of(),
-        value,
-        new Origin.Fingerprint(name, name));
-    workspace.results().add(result);
-    workspace.display().show(result);
   }
 }

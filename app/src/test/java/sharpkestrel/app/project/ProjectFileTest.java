@@ -99,6 +99,7 @@ class ProjectFileTest extends ClosedProject {
     assertThat(new HandLog(after, "picked-segment").read()).isEmpty();
     WaitForAsyncUtils.asyncFx(() -> after.undo().undo()).get();
     assertThat(again.places()).isEqualTo(places);
+    settle(after);
   }
 
   @Test
@@ -314,7 +315,8 @@ class ProjectFileTest extends ClosedProject {
     Workspace workspace = new Workspace();
     Platform.runLater(() -> ProjectFile.begin(workspace, project));
     WaitForAsyncUtils.waitForFxEvents();
-    ObjectStyle style = new ObjectStyle(ObjectStyle.Which.PICKED, 3, 0.25, ObjectStyle.Fill.RANDOM);
+    ObjectStyle style =
+        new ObjectStyle(ObjectStyle.Which.PICKED, 3, 0.25, ObjectStyle.Fill.RANDOM, 0.5);
     Platform.runLater(() -> workspace.display().objectStyleProperty().set(style));
     Path file = project.resolve("project.json");
     untilSaved(workspace, "picked");

@@ -3,10 +3,12 @@ package sharpkestrel.extract.classmap;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.ClassList;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.geo.LocalArea;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
@@ -45,6 +47,24 @@ public record ClassMap(
       list = list.with(name);
     }
     return list.classes().stream().map(ClassList.Entry::colour).toList();
+  }
+
+  /** The same, but as samples have them that tell the colours of their classes. */
+  public static List<String> colours(List<String> names, Optional<OutlineSet> samples) {
+    List<String> colours = new ArrayList<>(colours(names));
+    samples
+        .map(OutlineSet::table)
+        .filter(table -> table.has(CLASS) && table.has(COLOUR))
+        .ifPresent(table -> {
+          for (int row = 0; row < table.rows(); row++) {
+            int place = names.indexOf(table.column(CLASS).text(row));
+            String colour = table.column(COLOUR).text(row);
+            if (place >= 0 && !colour.isEmpty()) {
+              colours.set(place, colour);
+            }
+          }
+        });
+    return colours;
   }
 
   /**

@@ -10,11 +10,13 @@ import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.Examples;
 import sharpkestrel.extract.learner.Fit;
 import sharpkestrel.extract.learner.Learner;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.segment.Cut;
 import sharpkestrel.segment.learn.Card;
+import sharpkestrel.segment.regions.FeatureSpace;
 
 /**
  * A model that finds things among all nodes of a tree. Of every node a classifier says of what class it is, and a fit how well it
@@ -73,9 +75,28 @@ public record Finder(Card card, Classifier classifier, Fit fit, boolean fromSome
     return classifier.classes().subList(1, classifier.classes().size());
   }
 
-  /** What is measured of the nodes of a scene's tree for this model. */
-  public NodeFeatures features(Raster scene, Cut tree, Job job) {
-    return FinderSchool.features(scene, tree, Optional.of(card), job);
+  /**
+   * What is measured of the nodes of a scene's tree for this model.
+   *
+   * @param models that tell heights above the ground; looked at where the model has learned from heights
+   * @throws RasterException where it has, and there are none
+   */
+  public NodeFeatures features(Raster scene, HeightModels models, Cut tree, Job job) {
+    boolean known = models.surface().isPresent();
+    if (looksAtHeights() && !known) {
+      throw new RasterException(
+          "The model looks at heights above the ground. Give the surface model and the height model of the ground (--surface, --heights), or a model that was learned without them.");
+    }
+    if (known && !looksAtHeights()) {
+      job.warn(
+          "The model was learned without heights, so that those given say nothing to it. Learn one with them ('learn-objects').");
+    }
+    return FinderSchool.features(
+        scene, looksAtHeights() ? models : HeightModels.NONE, tree, Optional.of(card), job);
+  }
+
+  private boolean looksAtHeights() {
+    return classifier.features().contains("mean_" + FeatureSpace.HEIGHT);
   }
 
   /** In what a scene differs from all that it has seen, each as a clause; none where it does not. */

@@ -13,6 +13,7 @@ import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.GroundSize;
 import sharpkestrel.geo.OutlineSet;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -67,10 +68,10 @@ public final class FinderSchool {
    * @param classOf for each outline the place of its class
    */
   public static FinderSchool of(
-      Raster scene, Cut cut, OutlineSet outlines, int[] classOf, Job job) {
+      Raster scene, HeightModels models, Cut cut, OutlineSet outlines, int[] classOf, Job job) {
     DrawnRegions.requireSystemOf(scene.grid(), outlines);
     return of(
-        features(scene, cut, Optional.empty(), job),
+        features(scene, models, cut, Optional.empty(), job),
         cut,
         outlines.outlines(),
         classOf,
@@ -117,9 +118,11 @@ public final class FinderSchool {
   /**
    * What is measured of the nodes of a scene's tree.
    *
+   * @param models that tell heights above the ground, where there are any
    * @param model what a model has seen that they are measured for; empty to learn from them
    */
-  public static NodeFeatures features(Raster scene, Cut cut, Optional<Card> model, Job job) {
+  public static NodeFeatures features(
+      Raster scene, HeightModels models, Cut cut, Optional<Card> model, Job job) {
     if (!cut.superpixels().grid().equals(scene.grid())) {
       throw new RasterException(
           "The merge tree lies on other pixels than the scene. Give the scene that was segmented.");
@@ -131,7 +134,7 @@ public final class FinderSchool {
     return NodeFeatures.of(
         cut.tree(),
         cut.superpixels(),
-        FeatureSpace.of(scene, Map.of(), job),
+        FeatureSpace.of(scene, Map.of(), models.aboveGround(scene.grid()), List.of(), job),
         ground,
         model.map(card -> card.pixelOf(ground)).orElse(own),
         azimuth,

@@ -17,7 +17,7 @@ import sharpkestrel.segment.regions.FeatureSpace;
  * Features of the nodes of a merge tree: form, light and colour, how they vary, the border and what lies beyond it towards and away from
  * the sun, the surroundings at two distances, and how steadily a node stays itself in the tree. Lengths are in metres, or in pixels
  * where nothing is known of the ground; light and colours are those of the {@link FeatureSpace}, which count from what is usual in
- * the scene.
+ * the scene. Where heights above the ground are known they are measured like a colour.
  *
  * @param names of the features
  * @param nodes that were measured, ascending: those with enough pixels and not too many
@@ -101,7 +101,7 @@ public record NodeFeatures(
       this.tree = tree;
       this.sums = sums;
       this.sun = sun;
-      dimensions = space.spectralNames();
+      dimensions = space.names();
       this.ground = ground;
       this.side = side;
       card = Card.of(ground, space.roles(), space.contrast());

@@ -52,6 +52,10 @@ final class NodeSums {
   private static final int BORDER = 11;
 
   final int dimensions;
+
+  /** Of these the first are light and colours. */
+  private final int spectral;
+
   final int nodes;
   final double[] form;
   final float[] numbers;
@@ -86,9 +90,10 @@ final class NodeSums {
   private int lastCommon;
 
   private NodeSums(
-      MergeTree tree, int dimensions, float[] binEdges, int[] ringPixels, double sunAzimuth) {
+      MergeTree tree, FeatureSpace space, float[] binEdges, int[] ringPixels, double sunAzimuth) {
     this.tree = tree;
-    this.dimensions = dimensions;
+    dimensions = space.dimensions();
+    spectral = space.spectralDimensions();
     this.binEdges = binEdges;
     this.ringPixels = ringPixels;
     boolean sun = !Double.isNaN(sunAzimuth);
@@ -119,13 +124,9 @@ final class NodeSums {
       int[] ringPixels,
       double sunAzimuth,
       Job job) {
-    checkRoom(tree, space.spectralDimensions());
-    NodeSums sums = new NodeSums(
-        tree,
-        space.spectralDimensions(),
-        LightBins.of(labels, space, BINS, job),
-        ringPixels,
-        sunAzimuth);
+    checkRoom(tree, space.dimensions());
+    NodeSums sums =
+        new NodeSums(tree, space, LightBins.of(labels, space, BINS, job), ringPixels, sunAzimuth);
     java.util.Arrays.fill(sums.reach, Float.NEGATIVE_INFINITY);
     sums.gather(labels, space, job);
     sums.sweep();
@@ -170,7 +171,7 @@ final class NodeSums {
         Window rows = new Window(0, top, grid.width(), Math.min(own + margin, grid.height() - top));
         int[] label = new int[rows.area()];
         labels.read(rows, label);
-        read[i] = new Strip(rows, own, label, space.readSpectral(rows, job.request()));
+        read[i] = new Strip(rows, own, label, space.read(rows, job.request()));
       });
       for (Strip strip : read) {
         add(strip, grid);
@@ -284,7 +285,7 @@ final class NodeSums {
       return;
     }
     float colour = 0;
-    for (int d = 1; d < dimensions; d++) {
+    for (int d = 1; d < spectral; d++) {
       float off = values[i * dimensions + d] - values[j * dimensions + d];
       colour += off * off;
     }

@@ -9,6 +9,7 @@ import sharpkestrel.expr.Table;
 import sharpkestrel.extract.classmap.ClassMap;
 import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -21,8 +22,8 @@ import sharpkestrel.segment.Cut;
 public record Search(Finder finder, Cut tree, NodeFeatures features, Finder.Said said) {
 
   /** Measures and scores all nodes; says where the scene is unlike what the finder has seen. */
-  public static Search of(Finder finder, Cut tree, Raster scene, Job job) {
-    NodeFeatures features = finder.features(scene, tree, job);
+  public static Search of(Finder finder, Cut tree, Raster scene, HeightModels models, Job job) {
+    NodeFeatures features = finder.features(scene, models, tree, job);
     Finder.Said said = finder.of(features, job);
     List<String> outside = finder.outside(features);
     if (!outside.isEmpty()) {

@@ -54,15 +54,23 @@ public record Classifier(
    */
   public static Classifier learn(
       Examples all, Learner method, String about, long seed, boolean checks, Job job) {
+    return learn(all, method, about, seed, checks, 1, job);
+  }
+
+  /**
+   * The same with only a share of the trees, where there are trees: sooner and rougher, for an answer that a better one follows.
+   */
+  public static Classifier learn(
+      Examples all,
+      Learner method,
+      String about,
+      long seed,
+      boolean checks,
+      double effort,
+      Job job) {
     all.check();
     int[] varying = all.varying();
-    Examples examples = new Examples(
-        Arrays.stream(varying).mapToObj(all.features()::get).toList(),
-        Arrays.stream(varying).mapToObj(f -> all.columns()[f]).toArray(float[][]::new),
-        all.classes(),
-        all.classOf(),
-        all.weights(),
-        all.blocks());
+    Examples examples = all.told(varying);
     Calibration calibration = Calibration.none(examples.classes().size());
     Optional<Confusion> kept = Optional.empty();
     if (checks) {
@@ -88,7 +96,32 @@ public record Classifier(
         examples.features(),
         lows,
         highs,
-        method.learn(examples, seed, job),
+        method.learn(examples, seed, effort, job),
+        calibration,
+        kept);
+  }
+
+  /**
+   * The same, but nothing is said of what lies too far from the middle of every class.
+   *
+   * @param farthest in deviations, after Mahalanobis
+   * @throws RasterException where the model knows no distances
+   */
+  public Classifier within(double farthest) {
+    if (!(scorer instanceof LikelihoodScorer likelihood)) {
+      throw new RasterException(
+          "How far something may be is known to maximum likelihood alone, not to "
+              + method.title().toLowerCase(Locale.ROOT)
+              + ". Choose that method, or leave 'farthest' at auto.");
+    }
+    return new Classifier(
+        about,
+        method,
+        classes,
+        features,
+        lows,
+        highs,
+        likelihood.within(farthest),
         calibration,
         kept);
   }

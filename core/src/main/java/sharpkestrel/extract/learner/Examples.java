@@ -90,18 +90,53 @@ public record Examples(
 
   /** With weights that let every class count the same in all. */
   public Examples balanced() {
+    double[] even = new double[classes.size()];
+    Arrays.fill(even, 1);
+    return weighted(even);
+  }
+
+  /**
+   * With weights that let every class count for a share in all; the sum of the weights stays.
+   *
+   * @param shares of the classes, in any unit; those of classes without an example do not count
+   */
+  public Examples weighted(double[] shares) {
     double[] sums = new double[classes.size()];
     double all = 0;
     for (int i = 0; i < count(); i++) {
       sums[classOf[i]] += weights[i];
       all += weights[i];
     }
-    long present = Arrays.stream(sums).filter(sum -> sum > 0).count();
-    float[] even = new float[count()];
-    for (int i = 0; i < even.length; i++) {
-      even[i] = (float) (weights[i] * all / (present * sums[classOf[i]]));
+    double present = 0;
+    for (int k = 0; k < sums.length; k++) {
+      present += sums[k] > 0 ? shares[k] : 0;
     }
-    return new Examples(features, columns, classes, classOf, even, blocks);
+    float[] newWeights = new float[count()];
+    for (int i = 0; i < newWeights.length; i++) {
+      newWeights[i] =
+          (float) (weights[i] * all * shares[classOf[i]] / (present * sums[classOf[i]]));
+    }
+    return new Examples(features, columns, classes, classOf, newWeights, blocks);
+  }
+
+  /** Some of the features. */
+  Examples told(int[] by) {
+    return new Examples(
+        Arrays.stream(by).mapToObj(features::get).toList(),
+        Arrays.stream(by).mapToObj(f -> columns[f]).toArray(float[][]::new),
+        classes,
+        classOf,
+        weights,
+        blocks);
+  }
+
+  /**
+   * Leaves out features that say what others say.
+   *
+   * @param most how strongly ranks of two features may go together, 0 to 1; at 1 all stay
+   */
+  public Examples thinned(double most) {
+    return most >= 1 ? this : told(Thinning.kept(this, most));
   }
 
   /**

@@ -20,6 +20,11 @@ final class ForestGrower {
    */
   record Settings(int trees, int perSplit, int leastLeaf, int deepest, boolean extreme) {}
 
+  /** A power of two: places among so many rows share an int with a bin. */
+  private static final int FEW_BITS = 6;
+
+  private static final int FEW = 1 << FEW_BITS;
+
   private final Examples examples;
   private final Bins bins;
   private final Settings settings;
@@ -92,10 +97,15 @@ final class ForestGrower {
     final SplittableRandom random;
     final Trees made = new Trees(examples.columns().length, classes);
     final BitSet seen = new BitSet();
+    final int[] classOf = examples.classOf();
+    final float[] weights = examples.weights();
     int[] rows;
     final int[] features = new int[examples.columns().length];
     final double[] counts = new double[(Bins.MOST + 2) * classes];
+    final int[] rowsOfBin = new int[Bins.MOST + 2];
+    final int[] sorted = new int[FEW];
     final double[] sums = new double[classes];
+    final double[] unknownSums = new double[classes];
     final double[] leftSums = new double[classes];
 
     Tree(SplittableRandom random) {
@@ -153,8 +163,8 @@ final class ForestGrower {
       Arrays.fill(sums, 0);
       double all = 0;
       for (int i = from; i < to; i++) {
-        float weight = examples.weights()[rows[i]];
-        sums[examples.classOf()[rows[i]]] += weight;
+        float weight = weights[rows[i]];
+        sums[classOf[rows[i]]] += weight;
         all += weight;
       }
       return all;
@@ -167,10 +177,13 @@ final class ForestGrower {
       int low = Integer.MAX_VALUE;
       int high = -1;
       int unknowns = 0;
+      Arrays.fill(unknownSums, 0);
       for (int i = from; i < to; i++) {
-        int code = codes[rows[i]] & 0xff;
+        int row = rows[i];
+        int code = codes[row] & 0xff;
         if (code == unknown) {
           unknowns++;
+          unknownSums[classOf[row]] += weights[row];
         } else {
           low = Math.min(low, code);
           high = Math.max(high, code);
@@ -179,46 +192,106 @@ final class ForestGrower {
       if (high <= low) {
         return false;
       }
-      Arrays.fill(counts, low * classes, (high + 1) * classes, 0);
-      Arrays.fill(counts, unknown * classes, (unknown + 1) * classes, 0);
-      weigh(from, to);
-      int[] rowsOfBin = unknownsAndCounts(codes, from, to, low, high, unknown);
-      int drawnBin = settings.extreme() ? drawn(feature, low, high) : 0;
-      for (int side = 0; side < (unknowns > 0 ? 2 : 1); side++) {
-        boolean unknownLeft = side == 1;
-        Arrays.fill(leftSums, 0);
-        int leftRows = unknownLeft ? unknowns : 0;
-        for (int k = 0; k < classes; k++) {
-          leftSums[k] = unknownLeft ? counts[unknown * classes + k] : 0;
-        }
-        for (int bin = low + 1; bin <= high; bin++) {
-          for (int k = 0; k < classes; k++) {
-            leftSums[k] += counts[(bin - 1) * classes + k];
-          }
-          leftRows += rowsOfBin[bin - 1 - low];
-          boolean here = !settings.extreme() || bin == drawnBin;
-          if (here
-              && leftRows >= settings.leastLeaf()
-              && to - from - leftRows >= settings.leastLeaf()) {
-            take(feature, bin, unknownLeft, best);
-          }
-        }
+      if (settings.extreme()) {
+        triesOne(feature, from, to, drawn(feature, low, high), unknowns, best);
+      } else if (to - from <= FEW) {
+        triesFew(feature, from, to, unknowns, best);
+      } else {
+        triesAll(feature, from, to, low, high, unknowns, best);
       }
       return true;
     }
 
-    private int[] unknownsAndCounts(
-        byte[] codes, int from, int to, int low, int high, int unknown) {
-      int[] rowsOfBin = new int[high - low + 1];
+    /** Starts the left side empty, or with the rows whose value is not known; says how many those are. */
+    private int begin(boolean unknownLeft, int unknowns) {
+      for (int k = 0; k < classes; k++) {
+        leftSums[k] = unknownLeft ? unknownSums[k] : 0;
+      }
+      return unknownLeft ? unknowns : 0;
+    }
+
+    private boolean isWide(int leftRows, int all) {
+      return leftRows >= settings.leastLeaf() && all - leftRows >= settings.leastLeaf();
+    }
+
+    private void triesOne(int feature, int from, int to, int bin, int unknowns, Split best) {
+      byte[] codes = bins.codes[feature];
+      int unknown = bins.unknown(feature);
+      for (int side = 0; side < (unknowns > 0 ? 2 : 1); side++) {
+        int leftRows = begin(side == 1, unknowns);
+        for (int i = from; i < to; i++) {
+          int code = codes[rows[i]] & 0xff;
+          if (code < bin && code != unknown) {
+            leftSums[classOf[rows[i]]] += weights[rows[i]];
+            leftRows++;
+          }
+        }
+        if (isWide(leftRows, to - from)) {
+          take(feature, bin, side == 1, best);
+        }
+      }
+    }
+
+    /** Sorts few rows rather than going through all bins. */
+    private void triesFew(int feature, int from, int to, int unknowns, Split best) {
+      byte[] codes = bins.codes[feature];
+      int unknown = bins.unknown(feature);
+      int known = 0;
+      for (int i = from; i < to; i++) {
+        int code = codes[rows[i]] & 0xff;
+        if (code != unknown) {
+          int entry = code << FEW_BITS | i - from;
+          int at = known++;
+          while (at > 0 && sorted[at - 1] > entry) {
+            sorted[at] = sorted[at - 1];
+            at--;
+          }
+          sorted[at] = entry;
+        }
+      }
+      for (int side = 0; side < (unknowns > 0 ? 2 : 1); side++) {
+        int leftRows = begin(side == 1, unknowns);
+        for (int i = 0; i < known - 1; i++) {
+          int row = rows[from + (sorted[i] & FEW - 1)];
+          leftSums[classOf[row]] += weights[row];
+          leftRows++;
+          int code = sorted[i] >> FEW_BITS;
+          if (sorted[i + 1] >> FEW_BITS != code && isWide(leftRows, to - from)) {
+            take(feature, code + 1, side == 1, best);
+          }
+        }
+      }
+    }
+
+    private void triesAll(
+        int feature, int from, int to, int low, int high, int unknowns, Split best) {
+      byte[] codes = bins.codes[feature];
+      Arrays.fill(counts, low * classes, (high + 1) * classes, 0);
+      Arrays.fill(rowsOfBin, low, high + 1, 0);
+      int unknown = bins.unknown(feature);
       for (int i = from; i < to; i++) {
         int row = rows[i];
         int code = codes[row] & 0xff;
-        counts[code * classes + examples.classOf()[row]] += examples.weights()[row];
         if (code != unknown) {
-          rowsOfBin[code - low]++;
+          counts[code * classes + classOf[row]] += weights[row];
+          rowsOfBin[code]++;
         }
       }
-      return rowsOfBin;
+      for (int side = 0; side < (unknowns > 0 ? 2 : 1); side++) {
+        int leftRows = begin(side == 1, unknowns);
+        for (int bin = low + 1; bin <= high; bin++) {
+          if (rowsOfBin[bin - 1] == 0) {
+            continue;
+          }
+          for (int k = 0; k < classes; k++) {
+            leftSums[k] += counts[(bin - 1) * classes + k];
+          }
+          leftRows += rowsOfBin[bin - 1];
+          if (isWide(leftRows, to - from)) {
+            take(feature, bin, side == 1, best);
+          }
+        }
+      }
     }
 
     private void take(int feature, int bin, boolean unknownLeft, Split best) {

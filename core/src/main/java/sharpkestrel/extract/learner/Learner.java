@@ -52,18 +52,16 @@ public enum Learner {
    * @param examples that have passed {@link Examples#check}
    */
   public Scorer learn(Examples examples, long seed, Job job) {
+    return learn(examples, seed, 1, job);
+  }
+
+  /**
+   * @param effort share of the trees that a forest has, above 0 and up to 1
+   */
+  Scorer learn(Examples examples, long seed, double effort, Job job) {
     return switch (this) {
-      case FOREST -> new TreeScorer(forest(examples, seed, job).trees(), TreeScorer.Link.SHARES);
-      case EXTREME_TREES ->
-        new TreeScorer(
-            ForestGrower.grow(
-                    examples,
-                    Bins.of(examples, job),
-                    new ForestGrower.Settings(EXTREME_TREES_COUNT, 0, 1, DEEPEST, true),
-                    seed,
-                    job)
-                .trees(),
-            TreeScorer.Link.SHARES);
+      case FOREST, EXTREME_TREES ->
+        new TreeScorer(grown(examples, seed, effort, job).trees(), TreeScorer.Link.SHARES);
       case BOOSTING -> boosted(examples, BoostingGrower.Settings.USUAL, seed, job);
       case LIKELIHOOD -> LikelihoodScorer.learn(examples, new double[0], Double.POSITIVE_INFINITY);
       case NEAREST -> NearestScorer.learn(examples, NEIGHBOURS);
@@ -73,12 +71,14 @@ public enum Learner {
 
   /** The trees of a forest with what they say of rows that they have not seen. */
   static ForestGrower.Forest forest(Examples examples, long seed, Job job) {
-    return ForestGrower.grow(
-        examples,
-        Bins.of(examples, job),
-        new ForestGrower.Settings(FOREST_TREES, 0, 1, DEEPEST, false),
-        seed,
-        job);
+    return FOREST.grown(examples, seed, 1, job);
+  }
+
+  private ForestGrower.Forest grown(Examples examples, long seed, double effort, Job job) {
+    boolean extreme = this == EXTREME_TREES;
+    int trees = (int) Math.ceil(effort * (extreme ? EXTREME_TREES_COUNT : FOREST_TREES));
+    ForestGrower.Settings settings = new ForestGrower.Settings(trees, 0, 1, DEEPEST, extreme);
+    return ForestGrower.grow(examples, Bins.of(examples, job), settings, seed, job);
   }
 
   static TreeScorer boosted(

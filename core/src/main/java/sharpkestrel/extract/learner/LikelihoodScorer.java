@@ -114,6 +114,11 @@ public record LikelihoodScorer(
     return inverse;
   }
 
+  /** The same that says nothing beyond a distance. */
+  LikelihoodScorer within(double distance) {
+    return new LikelihoodScorer(standard, means, factors, offsets, distance * distance);
+  }
+
   @Override
   public int classes() {
     return means.length;

@@ -13,6 +13,9 @@ public final class Trees {
 
   private static final int LEAF = -1;
 
+  /** Ints that a node has where rows are walked side by side. */
+  private static final int WIDE = 4;
+
   private final int outputs;
   private final int features;
   private int[] roots = new int[16];
@@ -23,6 +26,9 @@ public final class Trees {
   private int[] left = new int[1024];
   private boolean[] unknownLeft = new boolean[1024];
   private float[] values;
+
+  /** What {@link #walk()} makes, once all is grown. */
+  private volatile int[] walk;
 
   Trees(int features, int outputs) {
     this.features = features;
@@ -82,6 +88,7 @@ public final class Trees {
       values = Arrays.copyOf(values, room * outputs);
     }
     feature[nodes] = LEAF;
+    walk = null;
     return nodes++;
   }
 
@@ -106,6 +113,7 @@ public final class Trees {
 
   /** Takes in the trees of another. */
   void addAll(Trees other) {
+    walk = null;
     int base = nodes;
     int room = nodes + other.nodes;
     feature = Arrays.copyOf(feature, room);
@@ -175,19 +183,110 @@ public final class Trees {
     }
   }
 
-  /** The same of many rows, tree by tree: one tree fits the nearest cache, all of them do not. */
+  /**
+   * The same of many rows, tree by tree: one tree fits the nearest cache, all of them do not. Where all values are finite, some rows
+   * go down a tree side by side.
+   */
   void sum(float[][] rows, int count, float[][] out) {
+    int[] leaves = new int[count];
+    boolean finite = areFinite(rows, count);
+    int[] walk = finite ? walk() : new int[0];
     for (int i = 0; i < count; i++) {
       Arrays.fill(out[i], 0, outputs, 0);
     }
     for (int t = 0; t < trees; t++) {
+      if (finite) {
+        walk(walk, roots[t], rows, count, leaves);
+      } else {
+        for (int i = 0; i < count; i++) {
+          leaves[i] = leaf(t, rows[i]);
+        }
+      }
       for (int i = 0; i < count; i++) {
-        int at = leaf(t, rows[i]) * outputs;
+        int at = leaves[i] * outputs;
+        float[] sums = out[i];
         for (int k = 0; k < outputs; k++) {
-          out[i][k] += values[at + k];
+          sums[k] += values[at + k];
         }
       }
     }
+  }
+
+  private boolean areFinite(float[][] rows, int count) {
+    for (int i = 0; i < count; i++) {
+      for (int f = 0; f < features; f++) {
+        if (!Float.isFinite(rows[i][f])) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
+  /**
+   * For each node, side by side: its feature, the bits of its threshold, and the node on its right. A leaf leads to itself, as nothing
+   * is under its threshold.
+   */
+  private int[] walk() {
+    int[] known = walk;
+    if (known != null) {
+      return known;
+    }
+    int[] made = new int[WIDE * nodes];
+    for (int node = 0; node < nodes; node++) {
+      boolean leaf = feature[node] == LEAF;
+      made[WIDE * node] = leaf ? 0 : feature[node];
+      // less a zero below nothing, either zero is above it: no difference of them has a sign
+      float at = threshold[node] == 0 ? -0f : threshold[node];
+      made[WIDE * node + 1] = Float.floatToRawIntBits(leaf ? Float.NEGATIVE_INFINITY : at);
+      made[WIDE * node + 2] = WIDE * (leaf ? node : left[node] + 1);
+    }
+    walk = made;
+    return made;
+  }
+
+  private static void walk(int[] walk, int root, float[][] rows, int count, int[] leaves) {
+    int start = WIDE * root;
+    int i = 0;
+    for (; i + 4 <= count; i += 4) {
+      float[] rowA = rows[i];
+      float[] rowB = rows[i + 1];
+      float[] rowC = rows[i + 2];
+      float[] rowD = rows[i + 3];
+      int a = start;
+      int b = start;
+      int c = start;
+      int d = start;
+      int moved;
+      do {
+        int nextA = next(walk, a, rowA);
+        int nextB = next(walk, b, rowB);
+        int nextC = next(walk, c, rowC);
+        int nextD = next(walk, d, rowD);
+        moved = a ^ nextA | b ^ nextB | c ^ nextC | d ^ nextD;
+        a = nextA;
+        b = nextB;
+        c = nextC;
+        d = nextD;
+      } while (moved != 0);
+      leaves[i] = a / WIDE;
+      leaves[i + 1] = b / WIDE;
+      leaves[i + 2] = c / WIDE;
+      leaves[i + 3] = d / WIDE;
+    }
+    for (; i < count; i++) {
+      int at = start;
+      for (int next = next(walk, at, rows[i]); next != at; next = next(walk, at, rows[i])) {
+        at = next;
+      }
+      leaves[i] = at / WIDE;
+    }
+  }
+
+  /** The node below one, without a branch that would be guessed wrong half of the time: the sign of a difference chooses. */
+  private static int next(int[] walk, int at, float[] row) {
+    float above = row[walk[at]] - Float.intBitsToFloat(walk[at + 1]);
+    return walk[at + 2] - (Float.floatToRawIntBits(above) >>> 31) * WIDE;
   }
 
   /**

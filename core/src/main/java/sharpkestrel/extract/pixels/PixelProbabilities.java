@@ -13,7 +13,8 @@ import sharpkestrel.raster.Window;
 /** The probability of each class at each pixel, worked out where it is looked at; one band for each class, by its name. */
 public final class PixelProbabilities extends DerivedRaster {
 
-  private static final String UNIT = "probability";
+  /** Unit of the bands. */
+  public static final String UNIT = "probability";
 
   private final PixelFeatures features;
   private final Classifier classifier;

@@ -266,6 +266,19 @@ public final class FeatureSpace {
     return names;
   }
 
+  /** The name of {@link Kind#HEIGHT}. */
+  public static final String HEIGHT = "height";
+
+  /** What all coordinates are called: the spectral ones, then height, then further layers by the names of their bands. */
+  public List<String> names() {
+    List<String> names = new ArrayList<>(spectralNames());
+    if (height.isPresent()) {
+      names.add(HEIGHT);
+    }
+    layers.forEach(layer -> names.add(layer.raster.bands().get(layer.band).name()));
+    return names;
+  }
+
   /** Roles of the bands that are in the space, by name. */
   public List<String> roles() {
     return Arrays.stream(bands)

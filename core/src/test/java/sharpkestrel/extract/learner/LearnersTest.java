@@ -232,6 +232,83 @@ class LearnersTest {
     assertThat(told).isGreaterThan(10 * Math.abs(noise));
   }
 
+  /** Rows go down trees side by side where all is known, one by one where it is not. */
+  @ParameterizedTest
+  @EnumSource(
+      value = Learner.class,
+      names = {"FOREST", "EXTREME_TREES", "BOOSTING"})
+  void manyRowsAreToldAsEachIsByItself(Learner method) {
+    Scorer scorer = method.learn(clouds(60, 3, 1), 7, Job.QUIET);
+    Examples unseen = clouds(71, 3, 2);
+    for (boolean holes : new boolean[] {false, true}) {
+      float[][] rows = new float[unseen.count()][FEATURES];
+      float[][] together = new float[rows.length][3];
+      for (int i = 0; i < rows.length; i++) {
+        unseen.row(i, rows[i]);
+        if (holes && i % 5 == 0) {
+          rows[i][i % FEATURES] = i % 10 == 0 ? Float.NaN : Float.NEGATIVE_INFINITY;
+        }
+      }
+      scorer.score(rows, rows.length, together);
+      float[] alone = new float[3];
+      for (int i = 0; i < rows.length; i++) {
+        scorer.score(rows[i], alone);
+        assertThat(together[i]).isEqualTo(alone);
+      }
+    }
+  }
+
+  @Test
+  void zeroOfEitherSignIsNotUnderAThresholdOfZero() {
+    Trees trees = new Trees(1, 1);
+    trees.beginTree();
+    int root = trees.addNode();
+    int first = trees.split(root, 0, 0f, false);
+    trees.setValue(first, 0, 1);
+    trees.setValue(first + 1, 0, 2);
+    float[][] rows = {{-0f}, {0f}, {-1e-45f}, {1e-45f}, {-0f}};
+    float[][] out = new float[rows.length][1];
+    trees.sum(rows, rows.length, out);
+    assertThat(Arrays.stream(out).map(o -> o[0])).containsExactly(2f, 2f, 1f, 2f, 2f);
+    assertThat(trees.leaf(0, rows[0])).isEqualTo(first + 1);
+  }
+
+  @Test
+  void weightsGiveClassesTheirShares() {
+    Examples examples =
+        clouds(40, 3, 1).select(java.util.stream.IntStream.range(0, 90).toArray());
+    Examples weighted = examples.weighted(new double[] {0.5, 0.3, 0.2});
+    double[] sums = new double[3];
+    double all = 0;
+    for (int i = 0; i < weighted.count(); i++) {
+      sums[weighted.classOf()[i]] += weighted.weights()[i];
+      all += weighted.weights()[i];
+    }
+    assertThat(all).isCloseTo(90, within(1e-3));
+    assertThat(sums[0] / all).isCloseTo(0.5, within(1e-5));
+    assertThat(sums[1] / all).isCloseTo(0.3, within(1e-5));
+  }
+
+  @Test
+  void nothingIsSaidOfWhatIsTooFarFromEveryClass() {
+    Classifier near = Classifier.learn(
+            clouds(200, 3, 1), Learner.LIKELIHOOD, "test", 1, false, Job.QUIET)
+        .within(4);
+    float[] out = new float[3];
+    float[] middle = {1000, 1000, 1000, 1000, 1000};
+    near.shares(middle, out);
+    assertThat(out[0] + out[1] + out[2]).isCloseTo(1, within(1e-5f));
+    float[] far = middle.clone();
+    // of a spread of 7 in each feature: five deviations away
+    far[4] += 35;
+    near.shares(far, out);
+    assertThat(out).containsExactly(0, 0, 0);
+    assertThatThrownBy(
+            () -> Classifier.learn(clouds(40, 3, 1), Learner.FOREST, "test", 1, false, Job.QUIET)
+                .within(4))
+        .hasMessageContaining("maximum likelihood alone");
+  }
+
   @Test
   void aForestSaysOutOfItsBagsWhatItIsWorth() {
     Examples examples = clouds(200, 2, 1);

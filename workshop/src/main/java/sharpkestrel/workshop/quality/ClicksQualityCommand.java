@@ -33,6 +33,7 @@ import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.segment.Cut;
@@ -68,36 +69,32 @@ public final class ClicksQualityCommand implements Runnable {
 
   private static final List<Way> WAYS = List.of(new Way(10, 10, 1, 10), new Way(30, 30, 2, 15));
 
-  private record Row(long seed, int trial, int clicks, double half, double most) {}
+  private record Row(long seed, int trial, String how, double half, double most) {}
 
   @Override
   public void run() {
     on.check();
     PrintWriter out = spec.commandLine().getOut();
     Job job = HeldOut.job(spec);
-    List<Row> rows = new ArrayList<>();
+    List<Measured> scenes = new ArrayList<>();
     for (long seed : on.seeds) {
-      Survey survey = on.survey(seed, 0, job);
-      Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, on.size, job);
-      OutlineSet truth = SharpenedOrtho.TERRAIN_ORTHO.roofs(survey).outlines();
-      Cut cut = (Cut) StepCatalogue.get("segment")
-          .make(Map.of("scene", scene), Map.of("criterion", "learned"))
-          .run(job);
-      NodeFeatures features = FinderSchool.features(scene, cut, Optional.empty(), job);
+      scenes.add(measured(seed, job));
+    }
+    List<Row> rows = new ArrayList<>();
+    for (int s = 0; s < scenes.size(); s++) {
+      Measured scene = scenes.get(s);
+      Measured next = scenes.get((s + 1) % scenes.size());
       for (int trial = 0; trial < trials; trial++) {
         for (Way way : WAYS) {
-          User user = new User(truth, cut, features, trial, job);
-          for (Row row : user.go(seed, trial, way)) {
+          User user = new User(scene, trial, job);
+          for (Row row : user.go(way)) {
             rows.add(row);
-            out.printf(
-                Locale.ROOT,
-                "seed %d, user %d, %d clicks: F1 %.3f, at 0.7 %.3f%n",
-                row.seed,
-                row.trial + 1,
-                row.clicks,
-                row.half,
-                row.most);
-            out.flush();
+            tell(out, row);
+          }
+          if (way == WAYS.getLast() && next != scene) {
+            Row elsewhere = user.elsewhere(next);
+            rows.add(elsewhere);
+            tell(out, elsewhere);
           }
         }
       }
@@ -105,8 +102,38 @@ public final class ClicksQualityCommand implements Runnable {
     write(rows);
   }
 
+  private static void tell(PrintWriter out, Row row) {
+    out.printf(
+        Locale.ROOT,
+        "seed %d, user %d, %s: F1 %.3f, at 0.7 %.3f%n",
+        row.seed,
+        row.trial + 1,
+        row.how,
+        row.half,
+        row.most);
+    out.flush();
+  }
+
+  /** A scene with its tree, all nodes measured. */
+  private record Measured(long seed, OutlineSet truth, Cut cut, NodeFeatures features) {}
+
+  private Measured measured(long seed, Job job) {
+    Survey survey = on.survey(seed, 0, job);
+    Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, on.size, job);
+    Cut cut = (Cut) StepCatalogue.get("segment")
+        .make(Map.of("scene", scene), Map.of("criterion", "learned"))
+        .run(job);
+    return new Measured(
+        seed,
+        SharpenedOrtho.TERRAIN_ORTHO.roofs(survey).outlines(),
+        cut,
+        FinderSchool.features(scene, HeightModels.NONE, cut, Optional.empty(), job));
+  }
+
   /** Somebody who knows which roofs are of metal. */
   private static final class User {
+    private final long seed;
+    private final int trial;
     private final OutlineSet truth;
     private final Cut cut;
     private final NodeFeatures features;
@@ -121,10 +148,12 @@ public final class ClicksQualityCommand implements Runnable {
     private final List<Integer> roofs = new ArrayList<>();
     private final List<Integer> others = new ArrayList<>();
 
-    User(OutlineSet truth, Cut cut, NodeFeatures features, int trial, Job job) {
-      this.truth = truth;
-      this.cut = cut;
-      this.features = features;
+    User(Measured scene, int trial, Job job) {
+      seed = scene.seed;
+      truth = scene.truth;
+      cut = scene.cut;
+      features = scene.features;
+      this.trial = trial;
       this.job = job;
       random = new Random(7919L * trial + 13);
       overlap = NodeOverlap.of(cut.tree(), cut.superpixels(), truth.outlines(), job);
@@ -172,18 +201,18 @@ public final class ClicksQualityCommand implements Runnable {
       others.addAll(all.subList(0, Math.min(count, all.size())));
     }
 
-    List<Row> go(long seed, int trial, Way way) {
+    List<Row> go(Way way) {
       clickRoofs(way.roofs);
       clickOthers(way.others);
       List<Row> rows = new ArrayList<>();
       for (int round = 0; round <= way.rounds; round++) {
-        ObjectSet found = found();
+        ObjectSet found = found(finder(), cut, features);
         OutlineSet outlines = (OutlineSet) ResultKinds.as(found, OutlineSet.class);
         Scores half = scores(outlines, 0.5);
         rows.add(new Row(
             seed,
             trial,
-            roofs.size() + others.size(),
+            roofs.size() + others.size() + " clicks",
             half.f1(),
             scores(outlines, 0.7).f1()));
         if (round < way.rounds) {
@@ -193,7 +222,19 @@ public final class ClicksQualityCommand implements Runnable {
       return rows;
     }
 
-    private ObjectSet found() {
+    /** The same clicks put to use in a scene in which nobody clicked. */
+    Row elsewhere(Measured other) {
+      ObjectSet found = found(finder(), other.cut, other.features);
+      OutlineSet outlines = (OutlineSet) ResultKinds.as(found, OutlineSet.class);
+      return new Row(
+          other.seed,
+          trial,
+          roofs.size() + others.size() + " clicks in " + seed,
+          new Compare(outlines, other.truth, WANTED, FORGIVEN, 0.5).run(job).f1(),
+          new Compare(outlines, other.truth, WANTED, FORGIVEN, 0.7).run(job).f1());
+    }
+
+    private Finder finder() {
       FinderSchool school = FinderSchool.of(
           features,
           cut,
@@ -201,9 +242,12 @@ public final class ClicksQualityCommand implements Runnable {
           new int[roofs.size()],
           Optional.of(outlines(others)),
           job);
-      Finder finder = Finder.learn(
+      return Finder.learn(
           List.of(school), List.of("metal"), Learner.EXTREME_TREES, "from clicks", 1, job);
-      return new Search(finder, cut, features, finder.of(features, job))
+    }
+
+    private ObjectSet found(Finder finder, Cut in, NodeFeatures measured) {
+      return new Search(finder, in, measured, finder.of(measured, job))
           .choose(new boolean[] {true}, Double.NaN, Double.NaN, LEAST_AREA);
     }
 
@@ -259,10 +303,10 @@ public final class ClicksQualityCommand implements Runnable {
     for (Row row : rows) {
       page.append(String.format(
           Locale.ROOT,
-          "| %d | %d | %d | %.3f | %.3f |%n",
+          "| %d | %d | %s | %.3f | %.3f |%n",
           row.seed,
           row.trial + 1,
-          row.clicks,
+          row.how,
           row.half,
           row.most));
     }

@@ -18,6 +18,7 @@ import picocli.CommandLine.Spec;
 import sharpkestrel.check.Compare;
 import sharpkestrel.check.Scores;
 import sharpkestrel.demo.DemoData;
+import sharpkestrel.demo.Scenario;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
 import sharpkestrel.expr.Table;
@@ -30,8 +31,10 @@ import sharpkestrel.extract.learner.Samples;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.GeoPackage;
+import sharpkestrel.io.RasterFiles;
 import sharpkestrel.kinds.ResultKinds;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.HeightModels;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
@@ -54,7 +57,22 @@ public final class ExtractQualityCommand implements Runnable {
   private static final String SMALL_ROOF = "area < 25 OR whole = 0";
 
   /** What is looked for: a name, the classes that find it, and the test of the outlines that count. */
-  private record Target(String title, List<String> classes, String wanted, String forgiven) {}
+  private record Target(String title, List<String> classes, String wanted, String forgiven) {
+
+    static Target ofMaterial(String material) {
+      String test = "material = '" + material + "' AND ";
+      return new Target(
+          material + " roofs of 25 m² and more",
+          List.of(material),
+          test + "area >= 25 AND whole = 1",
+          test + "(" + SMALL_ROOF + ")");
+    }
+
+    /** Whether it is one of those that macro F1 is the mean of. */
+    boolean isOneMaterial() {
+      return classes.size() == 1;
+    }
+  }
 
   /** What is learned. */
   enum Things {
@@ -62,11 +80,7 @@ public final class ExtractQualityCommand implements Runnable {
         "roofs-terrain-ortho.gpkg",
         20,
         List.of(
-            new Target(
-                "metal roofs of 25 m² and more",
-                List.of("metal"),
-                "material = 'metal' AND area >= 25 AND whole = 1",
-                "material = 'metal' AND (" + SMALL_ROOF + ")"),
+            Target.ofMaterial("metal"),
             new Target(
                 "all roofs of 25 m² and more", List.of(), "area >= 25 AND whole = 1", SMALL_ROOF))),
     VESSELS(
@@ -88,8 +102,21 @@ public final class ExtractQualityCommand implements Runnable {
       this.targets = targets;
     }
 
-    OutlineSet outlines(Survey survey) {
-      return GeoPackage.read(survey.truth("scene-one", truth), "").outlines();
+    OutlineSet outlines(Survey survey, SharpenedOrtho product) {
+      return this == ROOFS
+          ? product.roofs(survey).outlines()
+          : GeoPackage.read(survey.truth("scene-one", truth), "").outlines();
+    }
+
+    /** What is looked for with a model: for roofs also each of its materials by itself. */
+    List<Target> targets(Finder finder) {
+      List<Target> all = new ArrayList<>(targets);
+      for (String material : this == ROOFS ? finder.classes() : List.<String>of()) {
+        if (!material.equals("metal") && !material.equals(Finder.OTHER)) {
+          all.add(Target.ofMaterial(material));
+        }
+      }
+      return all;
     }
 
     String plural() {
@@ -97,8 +124,8 @@ public final class ExtractQualityCommand implements Runnable {
     }
 
     /** The outlines with their class in the column {@code class}: roofs by material, vessels all alike. */
-    Samples samples(Survey survey) {
-      OutlineSet all = outlines(survey);
+    Samples samples(Survey survey, SharpenedOrtho product) {
+      OutlineSet all = outlines(survey, product);
       if (this == ROOFS) {
         return Samples.of(all, "material");
       }
@@ -120,6 +147,11 @@ public final class ExtractQualityCommand implements Runnable {
 
   @Option(names = "--criterion", description = "As of segment; likeness is the plain tree.")
   String criterion = "learned";
+
+  @Option(
+      names = "--with-heights",
+      description = "On true orthos, with surface and terrain for the tree and for the model.")
+  boolean withHeights;
 
   @Option(names = "--superpixel", description = "As of segment.")
   int superpixel = 25;
@@ -165,13 +197,15 @@ public final class ExtractQualityCommand implements Runnable {
     List<Row> rows = new ArrayList<>();
     for (long seed : on.seeds) {
       Survey survey = on.survey(seed, 0, job);
-      Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, on.size, job);
-      OutlineSet truth = things.outlines(survey);
-      Cut cut = tree(scene, job);
-      for (Target target : things.targets) {
+      Raster scene = product().of(survey, seed, on.size, job);
+      OutlineSet truth = things.outlines(survey, product());
+      HeightModels models = models(survey);
+      Cut cut = tree(scene, models, job);
+      for (Target target : things.targets(finder)) {
         ObjectSet found = new FindObjects(
                 cut,
                 scene,
+                models,
                 Optional.of(finder),
                 target.classes,
                 0.5,
@@ -205,8 +239,22 @@ public final class ExtractQualityCommand implements Runnable {
     return new Compare(found, truth, target.wanted, target.forgiven, overlap).run(job);
   }
 
-  private Cut tree(Raster scene, Job job) {
+  private SharpenedOrtho product() {
+    return withHeights ? SharpenedOrtho.TRUE_ORTHO : SharpenedOrtho.TERRAIN_ORTHO;
+  }
+
+  private HeightModels models(Survey survey) {
+    return withHeights
+        ? new HeightModels(
+            Optional.of(RasterFiles.open(survey.surface())),
+            Optional.of(RasterFiles.open(survey.heights())))
+        : HeightModels.NONE;
+  }
+
+  private Cut tree(Raster scene, HeightModels models, Job job) {
     Map<String, Object> inputs = new HashMap<>(Map.of("scene", scene));
+    models.surface().ifPresent(surface -> inputs.put("surface", surface));
+    models.heights().ifPresent(heights -> inputs.put("heights", heights));
     merging.ifPresent(learned -> inputs.put("model", learned));
     return (Cut) StepCatalogue.get("segment")
         .make(inputs, Map.of("criterion", criterion, "superpixel", String.valueOf(superpixel)))
@@ -220,7 +268,7 @@ public final class ExtractQualityCommand implements Runnable {
       Survey survey = toLearnFrom(seed, job);
       schools.add(MergingSchool.of(
           SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, learnSize, job),
-          things.outlines(survey),
+          things.outlines(survey, SharpenedOrtho.TERRAIN_ORTHO),
           job));
     }
     return MergingSchool.learn(schools, 3, "from " + things.plural(), job);
@@ -232,7 +280,9 @@ public final class ExtractQualityCommand implements Runnable {
           + " is held out: reports are made on it, so nothing may be learned from it. Give seeds below "
           + DemoData.FIRST_HELD_OUT + ".");
     }
-    return SurveyMaker.make(DemoData.surveys(), new Survey.Order(seed, learnSize), job);
+    Survey.Holds holds = withHeights ? Survey.Holds.ALL_FILES : Survey.Holds.FIRST_SCENE;
+    return SurveyMaker.make(
+        DemoData.surveys(), new Survey.Order(seed, learnSize, Scenario.WHOLE, 0, holds), job);
   }
 
   private Finder learned(Job job, PrintWriter out) {
@@ -241,8 +291,9 @@ public final class ExtractQualityCommand implements Runnable {
     List<String> classes = List.of();
     for (long seed : learn) {
       Survey survey = toLearnFrom(seed, job);
-      Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, learnSize, job);
-      Samples samples = things.samples(survey);
+      Raster scene = product().of(survey, seed, learnSize, job);
+      HeightModels models = models(survey);
+      Samples samples = things.samples(survey, product());
       if (!classes.isEmpty() && !classes.equals(samples.classes())) {
         throw new RasterException(
             "Seed " + seed + " has other materials than the seeds before it.");
@@ -250,7 +301,8 @@ public final class ExtractQualityCommand implements Runnable {
       classes = samples.classes();
       OutlineSet outlines = new OutlineSet(
           scene.grid().crs(), samples.shapes(), new Table(samples.count(), List.of()));
-      schools.add(FinderSchool.of(scene, tree(scene, job), outlines, samples.classOf(), job));
+      schools.add(FinderSchool.of(
+          scene, models, tree(scene, models, job), outlines, samples.classOf(), job));
       count += samples.count();
       out.println("seed " + seed + ": " + samples.count() + " " + things.plural());
       out.flush();
@@ -279,8 +331,12 @@ public final class ExtractQualityCommand implements Runnable {
     page.append(things == Things.ROOFS ? "" : " --things=" + things);
     page.append(model == null && learn.size() != USUAL_SEEDS ? " --learn=" + learnText() : "");
     page.append(criterion.equals("learned") ? "" : " --criterion=" + criterion);
+    page.append(withHeights ? " --with-heights" : "");
     page.append(superpixel == 25 ? "" : " --superpixel=" + superpixel).append("`. ");
-    page.append("Imagery alone; the model was learned ")
+    page.append(
+            withHeights
+                ? "On true orthos, heights above the ground beside the imagery; the model was learned "
+                : "Imagery alone; the model was learned ")
         .append(finder.classifier().about());
     page.append(", none of them below. Overlap is intersection over union with the true outlines.");
     page.append(on.tuningNote());
@@ -307,8 +363,23 @@ public final class ExtractQualityCommand implements Runnable {
         target.title,
         sum[0],
         sum[1])));
+    double[] macro = new double[2];
+    List<Map.Entry<Target, double[]>> materials =
+        sums.entrySet().stream().filter(entry -> entry.getKey().isOneMaterial()).toList();
+    for (Map.Entry<Target, double[]> each : materials) {
+      macro[0] += each.getValue()[0] / materials.size();
+      macro[1] += each.getValue()[1] / materials.size();
+    }
+    if (materials.size() > 1) {
+      page.append(String.format(
+          Locale.ROOT,
+          "| by material | **macro F1** | **%.3f** | | | **%.3f** |%n",
+          macro[0],
+          macro[1]));
+    }
     Path file = folder.resolve((things == Things.ROOFS ? "extract" : things.plural())
-        + (criterion.equals("learned") ? "-" : "-" + criterion + "-") + on.size + ".md");
+        + (criterion.equals("learned") ? "-" : "-" + criterion + "-")
+        + (withHeights ? "heights-" : "") + on.size + ".md");
     HeldOut.write(spec, file, page);
   }
 }

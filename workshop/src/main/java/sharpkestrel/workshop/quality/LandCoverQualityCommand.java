@@ -44,13 +44,23 @@ import sharpkestrel.raster.Raster;
     mixinStandardHelpOptions = true)
 public final class LandCoverQualityCommand implements Runnable {
 
-  private static final int CLASSES = LandCover.CLASSES.size();
-
   /** So much of an object must be of one class for somebody to point at it as an example. */
   private static final double PLAIN = 0.8;
 
   @Mixin
   HeldOut on;
+
+  /** What objects are told apart by. */
+  enum Of {
+    COVER,
+    ROOFS
+  }
+
+  @Option(
+      names = "--of",
+      description =
+          "Nine classes of land cover for all objects, or the material for those that are roofs: ${COMPLETION-CANDIDATES}.")
+  Of of = Of.COVER;
 
   @Option(names = "--samples", description = "Objects of each class that are labelled.")
   int samples = 15;
@@ -108,7 +118,7 @@ public final class LandCoverQualityCommand implements Runnable {
       inputs.put("objects", cut);
       ObjectSet objects =
           (ObjectSet) StepCatalogue.get("measure").make(inputs, Map.of()).run(job);
-      Person person = new Person(objects, LandCover.of(objects, survey), job);
+      Person person = new Person(objects, truth(objects, survey), job);
       for (int trial = 0; trial < trials; trial++) {
         Random random = new Random(104_729L * trial + 7);
         if (keep != null && seed == on.seeds.getFirst() && trial == 0) {
@@ -139,18 +149,26 @@ public final class LandCoverQualityCommand implements Runnable {
     write(rows);
   }
 
+  private ObjectTruth truth(ObjectSet objects, Survey survey) {
+    return of == Of.COVER
+        ? ObjectTruth.ofCover(objects, survey)
+        : ObjectTruth.ofRoofs(objects, SharpenedOrtho.TRUE_ORTHO.roofs(survey).outlines());
+  }
+
   /** Somebody who knows what everything is. */
   private final class Person {
     private static final int START = 20;
 
     private final ObjectSet objects;
-    private final LandCover truth;
+    private final ObjectTruth truth;
+    private final int classCount;
     private final Job job;
     private final int[] rows;
 
-    Person(ObjectSet objects, LandCover truth, Job job) {
+    Person(ObjectSet objects, ObjectTruth truth, Job job) {
       this.objects = objects;
       this.truth = truth;
+      classCount = truth.classes().size();
       this.job = job;
       rows = IntStream.range(0, objects.count())
           .filter(row -> truth.most(row) >= 0)
@@ -160,7 +178,7 @@ public final class LandCoverQualityCommand implements Runnable {
     /** Plain examples of each class. */
     int[] ofEach(int count, Random random) {
       List<Integer> order = shuffled(random);
-      int[] left = new int[CLASSES];
+      int[] left = new int[classCount];
       Arrays.fill(left, count);
       return order.stream()
           .filter(row -> truth.purity(row) >= PLAIN && left[truth.most(row)]-- > 0)
@@ -171,7 +189,7 @@ public final class LandCoverQualityCommand implements Runnable {
     void write(int[] labelled, Path file) {
       ObjectGeometry places = ObjectGeometry.of(objects);
       List<String> classes = Arrays.stream(labelled)
-          .mapToObj(row -> LandCover.CLASSES.get(truth.most(row)))
+          .mapToObj(row -> truth.classes().get(truth.most(row)))
           .toList();
       Layer layer = new Layer(
           "samples",
@@ -226,18 +244,18 @@ public final class LandCoverQualityCommand implements Runnable {
     }
 
     private Classifier classifier(int[] labelled, Learner how, boolean weighs) {
-      int[] counts = new int[CLASSES];
+      int[] counts = new int[classCount];
       for (int row : labelled) {
         counts[truth.most(row)]++;
       }
-      List<String> there = IntStream.range(0, CLASSES)
+      List<String> there = IntStream.range(0, classCount)
           .filter(k -> counts[k] > 1)
-          .mapToObj(LandCover.CLASSES::get)
+          .mapToObj(truth.classes()::get)
           .toList();
       int[] classOf = new int[objects.count()];
       Arrays.fill(classOf, -1);
       for (int row : labelled) {
-        classOf[row] = there.indexOf(LandCover.CLASSES.get(truth.most(row)));
+        classOf[row] = there.indexOf(truth.classes().get(truth.most(row)));
       }
       return LearnClasses.learn(
           objects, new ObjectSamples(there, classOf, 0), LearnBy.of(how), weighs, job);
@@ -251,15 +269,15 @@ public final class LandCoverQualityCommand implements Runnable {
       for (int row : labelled) {
         known[row] = true;
       }
-      double[][] counts = new double[CLASSES][CLASSES];
+      double[][] counts = new double[classCount][classCount];
       double plainRight = 0;
       double plain = 0;
       double right = 0;
       double all = 0;
       for (int row : rows) {
         int said = Confusion.most(shares, row * classes, classes);
-        int told = said < 0 ? 0 : LandCover.CLASSES.indexOf(classifier.classes().get(said));
-        for (int k = 0; k < CLASSES; k++) {
+        int told = said < 0 ? 0 : truth.classes().indexOf(classifier.classes().get(said));
+        for (int k = 0; k < classCount; k++) {
           right += k == told ? truth.pixels(row, k) : 0;
           all += truth.pixels(row, k);
         }
@@ -270,7 +288,7 @@ public final class LandCoverQualityCommand implements Runnable {
           plainRight += isPlain && truth.most(row) == told ? 1 : 0;
         }
       }
-      Confusion confusion = new Confusion(LandCover.CLASSES, counts);
+      Confusion confusion = new Confusion(truth.classes(), counts);
       return new Row(
           seed,
           trial,
@@ -283,17 +301,22 @@ public final class LandCoverQualityCommand implements Runnable {
   }
 
   private void write(List<Row> rows) {
-    StringBuilder page = new StringBuilder("# Land cover by object from a few samples\n\n");
+    StringBuilder page = new StringBuilder(
+        of == Of.COVER
+            ? "# Land cover by object from a few samples\n\n"
+            : "# Roofs by material from a few samples\n\n");
     page.append("Made by `./kestrel land-cover-quality --size=").append(on.size);
     page.append(" --seeds=").append(on.seedsText()).append(" --trials=").append(trials);
-    page.append(heights ? " --heights" : "")
+    page.append(of == Of.COVER ? "" : " --of=ROOFS")
+        .append(heights ? " --heights" : "")
         .append("`, by ")
         .append(method.title().toLowerCase(Locale.ROOT))
         .append(" on objects of ");
-    page.append(grain).append(" m². A made-up user labels objects of nine classes (");
-    page.append(String.join(", ", LandCover.CLASSES));
+    page.append(grain).append(" m². A made-up user labels objects ");
     page.append(
-        ") of a true ortho: plain ones of each class; or those that are asked for, after twenty at random; or any at random. All others");
+        of == Of.COVER ? "of nine classes of land cover" : "that are roofs by their material");
+    page.append(
+        " in a true ortho: plain ones of each class; or those that are asked for, after twenty at random; or any at random. All others");
     page.append(
         " are told by them. An object is in truth what most of it is, plainly so from four fifths on; objects are counted, ground is by pixel.");
     page.append(on.tuningNote());
@@ -323,7 +346,8 @@ public final class LandCoverQualityCommand implements Runnable {
           those.stream().mapToDouble(Row::plain).average().orElseThrow(),
           those.stream().mapToDouble(Row::f1).average().orElseThrow()));
     });
-    Path file = folder.resolve("land-cover-" + on.size + ".md");
+    Path file =
+        folder.resolve((of == Of.COVER ? "land-cover-" : "roof-materials-") + on.size + ".md");
     HeldOut.write(spec, file, page);
   }
 }

@@ -15,12 +15,16 @@ import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.project.HandFile;
+import sharpkestrel.app.samples.Ground;
+import sharpkestrel.app.samples.Sample;
+import sharpkestrel.app.samples.SampleBook;
 import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.app.viewer.SmallPictures;
 import sharpkestrel.expr.Cql2;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.LearnClasses;
+import sharpkestrel.extract.everysize.Finder;
 import sharpkestrel.extract.learner.Likeness;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.io.Layer;
@@ -39,6 +43,7 @@ final class AlikeModel implements InHand {
   private static final String FILE = "alike";
 
   private final Workspace workspace;
+  private final SampleBook book;
   private final Map<Integer, Boolean> verdicts = new LinkedHashMap<>();
   private final ReadOnlyObjectWrapper<Answer> answer = new ReadOnlyObjectWrapper<>();
   private final DoubleProperty least = new SimpleDoubleProperty(0.5);
@@ -58,8 +63,9 @@ final class AlikeModel implements InHand {
       List<int[]> pictures,
       List<Window> places) {}
 
-  AlikeModel(Workspace workspace, Watch watch) {
+  AlikeModel(Workspace workspace, Watch watch, SampleBook book) {
     this.workspace = workspace;
+    this.book = book;
     watch.on(workspace.display().paneAProperty(), this::take);
     take(workspace.display().paneAProperty().get());
   }
@@ -210,6 +216,37 @@ final class AlikeModel implements InHand {
       count += now.likeness[row] >= least.get() ? 1 : 0;
     }
     return count;
+  }
+
+  SampleBook book() {
+    return book;
+  }
+
+  /**
+   * Keeps what was picked as samples of a class, and what was rejected as something else.
+   *
+   * @param ofClass added where there is none of that name
+   */
+  void keep(String ofClass) {
+    ObjectSet set = (ObjectSet) source.value();
+    Result of = source;
+    Map<Integer, Boolean> known = new LinkedHashMap<>(verdicts);
+    workspace.ask(
+        book,
+        job -> {
+          ObjectGeometry geometry = ObjectGeometry.of(set);
+          List<Sample> samples = new ArrayList<>();
+          known.forEach((row, wanted) -> samples.add(
+              new Sample(geometry.outline(row), wanted ? ofClass : Finder.OTHER, of.name())));
+          return samples;
+        },
+        samples -> {
+          book.labelAll(Ground.of(of, set), samples);
+          workspace
+              .messages()
+              .warn(count(true) + " samples of " + ofClass + " and " + count(false)
+                  + " of something else are kept; Classify objects and Learn to find take them.");
+        });
   }
 
   /** Writes what was picked and rejected, and runs the step by it. */

@@ -2,8 +2,11 @@ package sharpkestrel.app.tools.alike;
 
 import java.util.Arrays;
 import java.util.Locale;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
@@ -22,6 +25,8 @@ import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.viewer.ObjectPaint;
 import sharpkestrel.app.viewer.Ramp;
+import sharpkestrel.extract.learner.ClassList;
+import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Window;
 
 /** The most alike as small pictures, likeness with its handle, and the button that takes them. */
@@ -36,7 +41,9 @@ final class AlikePanel extends HBox implements InHand {
   private final Desk desk;
   private final AlikeModel model;
   private final Label said = new Label();
-  private final HistogramBox box = new HistogramBox(WIDTH - 24, 84);
+  private final HistogramBox box = new HistogramBox(WIDTH - 24, 66);
+  private final ComboBox<String> ofClass = new ComboBox<>();
+  private final Button keep = new Button("Keep as samples");
   private final FlowPane pictures = new FlowPane(8, 6);
   private final RunColumn actions;
   private boolean inHand;
@@ -67,10 +74,35 @@ final class AlikePanel extends HBox implements InHand {
     box.setId("alike-histogram");
     box.onMoved((low, high) ->
         model.leastProperty().set(Double.isInfinite(low) ? 0 : Math.rint(HUNDRED * low) / HUNDRED));
-    Card card = new Card(6, heading, box, said);
+    ofClass.setId("alike-class");
+    ofClass.setEditable(true);
+    ofClass.setPromptText("class");
+    ofClass.setMaxWidth(Double.MAX_VALUE);
+    HBox.setHgrow(ofClass, Priority.ALWAYS);
+    keep.setId("alike-keep");
+    keep.setMinWidth(Region.USE_PREF_SIZE);
+    keep.setTooltip(
+        new Tooltip("What was picked becomes samples of this class, what was rejected of 'other'"));
+    keep.setOnAction(e -> keep());
+    Card card = new Card(6, heading, box, said, new HBox(6, ofClass, keep));
     card.setMinWidth(WIDTH);
     card.setPrefWidth(WIDTH);
     return card;
+  }
+
+  private void keep() {
+    String name = ofClass.getEditor().getText().strip();
+    if (name.isEmpty()) {
+      desk.workspace().messages().warn("Say of which class they are first.");
+      return;
+    }
+    try {
+      model.keep(name);
+      // digits mean verdicts again, not text
+      desk.picture().requestFocus();
+    } catch (RasterException refused) {
+      desk.workspace().messages().tell(refused.getMessage());
+    }
   }
 
   private Card next() {
@@ -85,6 +117,12 @@ final class AlikePanel extends HBox implements InHand {
   private void refresh() {
     AlikeModel.Answer answer = model.answerProperty().get();
     actions.setReady(answer != null);
+    keep.setDisable(answer == null);
+    ofClass
+        .getItems()
+        .setAll(model.book().classesProperty().get().classes().stream()
+            .map(ClassList.Entry::name)
+            .toList());
     pictures.getChildren().clear();
     if (answer == null) {
       said.setText(

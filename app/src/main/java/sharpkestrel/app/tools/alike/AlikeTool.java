@@ -2,8 +2,10 @@ package sharpkestrel.app.tools.alike;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
+import sharpkestrel.app.samples.SampleBook;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;
@@ -14,16 +16,18 @@ import sharpkestrel.flow.StepCatalogue;
 public final class AlikeTool extends Tool {
 
   private final Desk desk;
+  private final Supplier<SampleBook> book;
   private AlikeModel model;
 
-  public AlikeTool(Desk desk) {
+  public AlikeTool(Desk desk, Supplier<SampleBook> book) {
     super(StepCatalogue.get("rank-alike"));
     this.desk = desk;
+    this.book = book;
   }
 
   @Override
   protected Node makePanel() {
-    model = whileInHand(new AlikeModel(desk.workspace(), watch()));
+    model = whileInHand(new AlikeModel(desk.workspace(), watch(), book.get()));
     return whileInHand(new AlikePanel(desk, model));
   }
 

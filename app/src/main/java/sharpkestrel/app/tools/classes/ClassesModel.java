@@ -6,16 +6,23 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.expr.Table;
+import sharpkestrel.extract.classmap.BandSpread;
 import sharpkestrel.extract.classmap.ClassMap;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.objects.ObjectSet;
+import sharpkestrel.place.HeightAboveGround;
+import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Resampling;
 
 /** The classes of what pane A shows, which of them are looked at, and what they are to be called. */
 final class ClassesModel {
@@ -24,6 +31,8 @@ final class ClassesModel {
   private final List<Runnable> listeners = new ArrayList<>();
   private final Map<String, String> names = new LinkedHashMap<>();
   private final Set<String> selected = new LinkedHashSet<>();
+  private final ReadOnlyObjectWrapper<List<BandSpread>> spreads =
+      new ReadOnlyObjectWrapper<>(List.of());
   private Result source;
 
   ClassesModel(Workspace workspace, Watch watch) {
@@ -50,6 +59,7 @@ final class ClassesModel {
       source = now;
       names.clear();
       selected.clear();
+      spreads.set(List.of());
       changed();
     }
   }
@@ -231,6 +241,42 @@ final class ClassesModel {
     int[] classOf = new int[values.length];
     Arrays.setAll(classOf, row -> Double.isNaN(values[row]) ? -1 : (int) values[row]);
     return classOf;
+  }
+
+  /** The scene under the classes; empty where none is known. */
+  Optional<Raster> scene() {
+    return Optional.ofNullable(source).map(Result::backdrop);
+  }
+
+  /** Where the classes lie in two bands of the scene, in the order of {@link #classes}; empty before it is worked out. */
+  ReadOnlyObjectProperty<List<BandSpread>> spreadsProperty() {
+    return spreads.getReadOnlyProperty();
+  }
+
+  /** Works out where the classes lie in two bands, away from the interface thread. */
+  void spread(int bandX, int bandY) {
+    Result of = source;
+    ObjectSet set = set();
+    int[] classOf = classOf();
+    int count = classes().size();
+    workspace.ask(
+        spreads,
+        job -> List.of(BandSpread.of(
+            HeightAboveGround.onGrid(
+                set.labels().grid(), of.backdrop(), "scene", Resampling.NEAREST),
+            bandX,
+            bandY,
+            set.labels(),
+            label -> label < 0 || label >= set.rowOf().length || set.rowOf()[label] < 0
+                ? -1
+                : classOf[set.rowOf()[label]],
+            count,
+            job)),
+        found -> {
+          if (of == source) {
+            spreads.set(found);
+          }
+        });
   }
 
   boolean isNamed() {

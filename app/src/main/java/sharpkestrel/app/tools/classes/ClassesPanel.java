@@ -15,6 +15,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Rectangle;
 import sharpkestrel.app.controls.Card;
+import sharpkestrel.app.controls.NaturalOrder;
 import sharpkestrel.app.controls.RunColumn;
 import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
@@ -30,7 +31,9 @@ final class ClassesPanel extends HBox implements InHand {
   private static final int ALPHA = 0xa0;
   private static final int ALONE = 0xd8;
   private static final double SWATCH = 14;
-  private static final double NAMES_WIDTH = 250;
+  private static final double NAMES_WIDTH = 200;
+  private static final double PLOT_WIDTH = 250;
+  private static final double PLOT_HEIGHT = 168;
 
   private final Desk desk;
   private final ClassesModel model;
@@ -46,7 +49,8 @@ final class ClassesPanel extends HBox implements InHand {
     this.desk = desk;
     this.model = model;
     actions = new RunColumn("name-classes", "Make classes", "Classes", model::run);
-    getChildren().addAll(list(), names(), actions);
+    getChildren()
+        .addAll(list(), new SpreadCard(model, PLOT_WIDTH, PLOT_HEIGHT).card(), names(), actions);
     model.onChange(this::refresh);
     refresh();
   }
@@ -61,7 +65,7 @@ final class ClassesPanel extends HBox implements InHand {
     Label heading = Words.heading("Classes of what is shown");
     Card card = new Card(6, heading, scroll);
     HBox.setHgrow(card, Priority.ALWAYS);
-    card.setMinWidth(380);
+    card.setMinWidth(330);
     return card;
   }
 
@@ -109,8 +113,8 @@ final class ClassesPanel extends HBox implements InHand {
     }
     addHeads();
     int row = 1;
-    for (String each : model.classes()) {
-      add(each, row++);
+    for (int place : NaturalOrder.places(model.classes())) {
+      add(model.classes().get(place), row++);
     }
     int count = model.selected().size();
     chosen.setText(

@@ -119,7 +119,12 @@ final class SearchCard extends VBox implements InHand {
               var step = StepCatalogue.get("find-objects");
               FindObjects made =
                   (FindObjects) step.make(ResultMaker.values(step, results, files), texts);
-              return Search.of(made.model().orElseGet(FinderFile::ofRoofs), cut, made.scene(), job);
+              return Search.of(
+                  made.model().orElseGet(FinderFile::ofRoofs),
+                  cut,
+                  made.scene(),
+                  made.models(),
+                  job);
             },
             now -> {
               search = now;

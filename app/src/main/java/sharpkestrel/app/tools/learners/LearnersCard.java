@@ -17,6 +17,7 @@ import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.plot.CurvePlot;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.LearnersCompared;

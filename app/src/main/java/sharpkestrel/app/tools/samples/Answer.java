@@ -1,5 +1,6 @@
 package sharpkestrel.app.tools.samples;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -8,6 +9,7 @@ import sharpkestrel.extract.LearnClasses;
 import sharpkestrel.extract.learner.Classifier;
 import sharpkestrel.extract.learner.Confusion;
 import sharpkestrel.extract.learner.Learner;
+import sharpkestrel.extract.learner.LearnersCompared;
 import sharpkestrel.extract.learner.ObjectSamples;
 import sharpkestrel.extract.learner.Reasons;
 import sharpkestrel.geo.OutlineSet;
@@ -46,6 +48,15 @@ record Answer(
         found.classOf(),
         weighs,
         classifier.kept());
+  }
+
+  /** What is told right on kept-back ground by so many samples; empty where that is not known. */
+  Optional<LearnersCompared.Point> point() {
+    int samples = (int) Arrays.stream(sampleOf).filter(k -> k >= 0).count();
+    return kept.map(confusion -> {
+      double[] ends = Confusion.interval(confusion.accuracy(), confusion.count());
+      return new LearnersCompared.Point(samples, confusion.accuracy(), ends[0], ends[1]);
+    });
   }
 
   List<String> classes() {

@@ -1,11 +1,17 @@
 package sharpkestrel.app.tools.samples;
 
+import java.io.File;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import javafx.geometry.Insets;
+import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.ChoiceDialog;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -13,11 +19,15 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Circle;
+import javafx.stage.FileChooser;
+import javafx.stage.Window;
 import sharpkestrel.app.controls.Card;
 import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
+import sharpkestrel.app.samples.SampleFile;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.extract.learner.ClassList;
 import sharpkestrel.raster.RasterException;
@@ -41,6 +51,10 @@ final class ClassCard {
     this.desk = desk;
     this.model = model;
     Label heading = Words.heading("Classes");
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    HBox head = new HBox(6, heading, gap, files());
+    head.setAlignment(Pos.CENTER_LEFT);
     name.setId("class-name");
     name.setPromptText("new class");
     name.setOnAction(e -> add());
@@ -51,13 +65,69 @@ final class ClassCard {
     HBox row = new HBox(6, name, add);
     HBox.setHgrow(name, Priority.ALWAYS);
     ScrollPane scroll = Scroll.down(rows);
-    card = new Card(6, heading, row, scroll);
+    card = new Card(6, head, row, scroll);
     card.setMinWidth(WIDTH);
     card.setPrefWidth(WIDTH);
   }
 
   Card card() {
     return card;
+  }
+
+  private MenuButton files() {
+    MenuButton files = new MenuButton("File");
+    files.setId("samples-file");
+    files.setMinWidth(Button.USE_PREF_SIZE);
+    MenuItem samples = new MenuItem("Take samples in\u2026");
+    samples.setOnAction(e -> chosen(false).ifPresent(this::takeSamples));
+    MenuItem classes = new MenuItem("Take classes in\u2026");
+    classes.setOnAction(e -> chosen(false).ifPresent(this::takeClasses));
+    MenuItem write = new MenuItem("Write classes\u2026");
+    write.setOnAction(e -> chosen(true).ifPresent(this::writeClasses));
+    files.getItems().addAll(samples, classes, write);
+    return files;
+  }
+
+  private Optional<Path> chosen(boolean toWrite) {
+    FileChooser chooser = new FileChooser();
+    chooser.setInitialFileName(toWrite ? "classes.json" : "");
+    Window window = card.getScene().getWindow();
+    return Optional.ofNullable(
+            toWrite ? chooser.showSaveDialog(window) : chooser.showOpenDialog(window))
+        .map(File::toPath);
+  }
+
+  /** Outlines or points of a file become samples; where several columns could hold the class, one is asked for. */
+  void takeSamples(Path file) {
+    if (model.ground() == null) {
+      desk.workspace()
+          .messages()
+          .warn("Show first what the samples lie in: click it in the trail.");
+      return;
+    }
+    desk.workspace().ask(this, job -> SampleFile.read(file, job), read -> {
+      Optional<String> column = read.isPlain()
+          ? Optional.of("")
+          : new ChoiceDialog<>(read.columns().getFirst(), read.columns()).showAndWait();
+      column.ifPresent(name ->
+          isDone(() -> model.book().labelAll(model.ground(), read.on(model.ground(), name))));
+    });
+  }
+
+  void takeClasses(Path file) {
+    desk.workspace().ask(this, job -> ClassList.read(file), list -> model.book().takeClasses(list));
+  }
+
+  void writeClasses(Path file) {
+    ClassList list = model.book().classesProperty().get();
+    desk.workspace()
+        .ask(
+            this,
+            job -> {
+              list.write(file);
+              return file;
+            },
+            done -> desk.workspace().messages().warn("The classes are in " + done + "."));
   }
 
   private void add() {

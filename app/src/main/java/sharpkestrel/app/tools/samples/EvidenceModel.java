@@ -9,10 +9,15 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.Point;
+import org.locationtech.jts.geom.util.AffineTransformation;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.samples.Ground;
+import sharpkestrel.app.samples.Sample;
+import sharpkestrel.app.samples.SampleBook;
 import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
 import sharpkestrel.extract.LearnBy;
@@ -153,13 +158,31 @@ final class EvidenceModel extends Labelling implements InHand {
 
   /** Picks out the smallest sample at a pixel. */
   void pickAt(double col, double row) {
+    pick(at(col, row).map(List::of).orElse(List.of()));
+  }
+
+  /** The smallest sample at a pixel. */
+  Optional<Sample> at(double col, double row) {
     Affine affine = toPixels().inverse();
     Point at =
         new GeometryFactory().createPoint(new Coordinate(affine.x(col, row), affine.y(col, row)));
-    Optional<Sample> under = here().stream()
+    return here().stream()
         .filter(sample -> sample.outline().isWithinDistance(at, affine.pixelWidth()))
         .min((a, b) -> Double.compare(a.outline().getArea(), b.outline().getArea()));
-    pick(under.map(List::of).orElse(List.of()));
+  }
+
+  /** Where a sample lies when it is moved by so many pixels. */
+  Geometry moved(Sample sample, double cols, double rows) {
+    Affine affine = toPixels().inverse();
+    return AffineTransformation.translationInstance(
+            affine.x(cols, rows) - affine.x(0, 0), affine.y(cols, rows) - affine.y(0, 0))
+        .transform(sample.outline());
+  }
+
+  void move(Sample sample, double cols, double rows) {
+    Geometry to = moved(sample, cols, rows);
+    book().move(ground, sample, to);
+    picked.set(here().stream().filter(each -> each.outline() == to).toList());
   }
 
   /** The middle of a sample in full-size pixels. */

@@ -31,6 +31,7 @@ import sharpkestrel.app.controls.Card;
 import sharpkestrel.app.controls.RunColumn;
 import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
+import sharpkestrel.app.samples.Sample;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.extract.learner.ClassesApart;
 import sharpkestrel.extract.learner.SampleEvidence;

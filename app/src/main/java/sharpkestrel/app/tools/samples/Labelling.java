@@ -3,6 +3,9 @@ package sharpkestrel.app.tools.samples;
 import java.util.List;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import sharpkestrel.app.samples.Ground;
+import sharpkestrel.app.samples.Sample;
+import sharpkestrel.app.samples.SampleBook;
 
 /** What the card of classes works on: the book, the class in hand, and what was labelled where one looks. */
 abstract class Labelling {

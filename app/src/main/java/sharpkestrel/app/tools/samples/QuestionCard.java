@@ -58,7 +58,7 @@ final class QuestionCard {
     lines.getChildren().clear();
     Answer answer = model.answerProperty().get();
     SamplesModel.Question open = model.questionProperty().get();
-    SamplesModel.Why why = model.whyProperty().get();
+    Why why = model.whyProperty().get();
     ask.setDisable(answer == null);
     if (answer == null || open == null && why == null) {
       heading.setText("Being asked");
@@ -88,7 +88,7 @@ final class QuestionCard {
   }
 
   /** The features that spoke loudest, each with the object's value. */
-  private static Label reasons(SamplesModel.Why why) {
+  private static Label reasons(Why why) {
     String text = why.reasons().spoken().stream()
         .limit(SHOWN)
         .map(each -> String.format(
@@ -105,13 +105,13 @@ final class QuestionCard {
   }
 
   /** The samples that are most like it. */
-  private HBox alike(SamplesModel.Why why) {
+  private HBox alike(Why why) {
     Label head = Words.soft("most like");
     head.setMinWidth(Region.USE_PREF_SIZE);
     HBox box = new HBox(6, head);
     box.setAlignment(Pos.CENTER_LEFT);
-    for (SamplesModel.AlikeSample each : why.alike()) {
-      int side = SamplesModel.SMALL;
+    for (Why.AlikeSample each : why.alike()) {
+      int side = Why.SMALL;
       WritableImage image = new WritableImage(side, side);
       image
           .getPixelWriter()

@@ -5,6 +5,7 @@ import java.util.function.Function;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import org.locationtech.jts.geom.Coordinate;
+import sharpkestrel.app.samples.Sample;
 import sharpkestrel.app.viewer.Ring;
 import sharpkestrel.raster.Affine;
 

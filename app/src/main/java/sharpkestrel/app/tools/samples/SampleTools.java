@@ -2,26 +2,16 @@ package sharpkestrel.app.tools.samples;
 
 import java.util.List;
 import java.util.function.Supplier;
+import sharpkestrel.app.samples.SampleBook;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
 
-/** The tools that work with the samples of a project; they share one book of them. */
+/** The tools that label, and look over what was labelled. */
 public final class SampleTools {
 
   private SampleTools() {}
 
-  public static List<Tool> of(Desk desk) {
-    Supplier<SampleBook> book = new Supplier<>() {
-      private SampleBook opened;
-
-      @Override
-      public SampleBook get() {
-        if (opened == null) {
-          opened = new SampleBook(desk.workspace());
-        }
-        return opened;
-      }
-    };
+  public static List<Tool> of(Desk desk, Supplier<SampleBook> book) {
     return List.of(
         new SamplesTool(desk, book), new PixelsTool(desk, book), new WeighTool(desk, book));
   }

@@ -18,14 +18,15 @@ import javafx.beans.property.SimpleObjectProperty;
 import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
+import sharpkestrel.app.samples.Ground;
+import sharpkestrel.app.samples.Sample;
+import sharpkestrel.app.samples.SampleBook;
 import sharpkestrel.app.tools.InHand;
 import sharpkestrel.app.tools.Watch;
-import sharpkestrel.app.viewer.SmallPictures;
 import sharpkestrel.expr.Expression;
 import sharpkestrel.extract.LearnClasses;
 import sharpkestrel.extract.learner.Learner;
 import sharpkestrel.extract.learner.NextQuestion;
-import sharpkestrel.extract.learner.Reasons;
 import sharpkestrel.flow.StepCatalogue;
 import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.objects.ObjectGeometry;
@@ -45,9 +46,6 @@ final class SamplesModel extends Labelling implements InHand {
 
   private static final int MOST_AT_ONCE = 2000;
 
-  /** Side of the pictures of samples. */
-  static final int SMALL = 30;
-
   private final Workspace workspace;
   private final ReadOnlyObjectWrapper<Answer> answer = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
@@ -56,6 +54,7 @@ final class SamplesModel extends Labelling implements InHand {
   private final ObjectProperty<Learner> learner = new SimpleObjectProperty<>(Learner.EXTREME_TREES);
   private final List<Integer> asked = new ArrayList<>();
   private final Outlines where = new Outlines();
+  private Progress progress = Progress.NONE;
   private ObjectSet objects;
   private Ground ground;
   private NextQuestion questions;
@@ -69,19 +68,6 @@ final class SamplesModel extends Labelling implements InHand {
    * @param bounds in full-size pixels
    */
   record Question(int row, Geometry outline, Window bounds) {}
-
-  /**
-   * Why an object is what it is said to be.
-   *
-   * @param alike the samples that are most like it
-   */
-  record Why(int row, Reasons reasons, List<AlikeSample> alike) {}
-
-  /**
-   * @param picture of {@link #SMALL} by {@link #SMALL} pixels
-   * @param place in full-size pixels
-   */
-  record AlikeSample(String ofClass, int[] picture, Window place) {}
 
   /** An object under the mouse. */
   private record Under(int row, Geometry outline) {}
@@ -169,6 +155,7 @@ final class SamplesModel extends Labelling implements InHand {
     questions = null;
     asked.clear();
     answer.set(null);
+    progress = Progress.NONE;
     why.set(null);
     stopAsking();
     learn();
@@ -284,7 +271,7 @@ final class SamplesModel extends Labelling implements InHand {
             made -> {
               unread.set("");
               answer.set(made);
-              ask("weigh", job -> Answer.of(set, outlines, how, true, job), answer::set);
+              ask("weigh", job -> Answer.of(set, outlines, how, true, job), this::weighed);
               if (asking) {
                 askNext();
               }
@@ -293,6 +280,16 @@ final class SamplesModel extends Labelling implements InHand {
               unread.set(failure.getMessage());
               answer.set(null);
             });
+  }
+
+  private void weighed(Answer made) {
+    made.point().ifPresent(point -> progress = progress.with(point));
+    answer.set(made);
+  }
+
+  /** How what is told right has grown with the samples. */
+  Progress progress() {
+    return progress;
   }
 
   /** The tree that what pane A shows was cut from. */
@@ -347,7 +344,7 @@ final class SamplesModel extends Labelling implements InHand {
         "why",
         job -> {
           int object = now.objects().rowAt(col, row);
-          boolean same = before != null && before.row == object;
+          boolean same = before != null && before.row() == object;
           return object < 0
               ? Optional.<Why>empty()
               : Optional.of(same ? before : why(now, object, job));
@@ -360,21 +357,13 @@ final class SamplesModel extends Labelling implements InHand {
   }
 
   private Why why(Answer now, int row, Job job) {
-    Reasons reasons = now.reasons(row);
-    Result shown = workspace.display().paneAProperty().get();
-    SmallPictures small =
-        new SmallPictures(shown.backdrop(), workspace.display().lookProperty().get());
-    ObjectGeometry places = where.of(now.objects());
-    List<AlikeSample> alike = new ArrayList<>();
-    for (int sample : reasons.alike()) {
-      Window place = places.bounds(sample);
-      int margin = Math.max(4, Math.max(place.width(), place.height()) / 4);
-      alike.add(new AlikeSample(
-          now.classes().get(now.sampleOf()[sample]),
-          small.of(place.grown(margin), SMALL, job.request()),
-          place));
-    }
-    return new Why(row, reasons, alike);
+    return Why.of(
+        now,
+        row,
+        where.of(now.objects()),
+        workspace.display().paneAProperty().get().backdrop(),
+        workspace.display().lookProperty().get(),
+        job);
   }
 
   /** Asks about the object whose answer would teach most, now and after each answer. */

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
+import sharpkestrel.app.samples.SampleBook;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
+import sharpkestrel.app.samples.SampleBook;
 import sharpkestrel.app.tools.Desk;
 import sharpkestrel.app.tools.Tool;
 import sharpkestrel.app.tools.ToolKey;
@@ -29,7 +30,7 @@ public final class WeighTool extends Tool {
   @Override
   protected Node makePanel() {
     model = whileInHand(new EvidenceModel(desk.workspace(), watch(), book.get()));
-    marks = new EvidenceMarks(model);
+    marks = new EvidenceMarks(model, desk.picture()::repaint);
     return new EvidencePanel(desk, model);
   }
 

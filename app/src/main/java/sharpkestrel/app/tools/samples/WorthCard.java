@@ -15,14 +15,19 @@ import sharpkestrel.app.controls.Card;
 import sharpkestrel.app.controls.Scroll;
 import sharpkestrel.app.controls.Words;
 import sharpkestrel.app.model.Result;
+import sharpkestrel.app.plot.CurvePlot;
 import sharpkestrel.extract.learner.Confusion;
 
 /** What the samples are worth on ground that was kept back, the commonest mistake, and how many objects each class has. */
 final class WorthCard {
 
+  private static final double CURVE_WIDTH = 260;
+  private static final double CURVE_HEIGHT = 62;
+
   private final SamplesModel model;
   private final Label right = new Label();
   private final Label range = Words.soft("");
+  private final CurvePlot curve = new CurvePlot(CURVE_WIDTH, CURVE_HEIGHT);
   private final VBox lines = new VBox(4);
   private final Card card;
 
@@ -32,11 +37,14 @@ final class WorthCard {
     right.getStyleClass().add("big");
     right.setId("samples-right");
     right.setMinWidth(Label.USE_PREF_SIZE);
+    curve.setVisible(false);
+    curve.managedProperty().bind(curve.visibleProperty());
     HBox figure = new HBox(10, right, range);
     figure.setAlignment(Pos.CENTER_LEFT);
     figure.managedProperty().bind(right.textProperty().isNotEmpty());
+    figure.visibleProperty().bind(figure.managedProperty());
     ScrollPane scroll = Scroll.down(lines);
-    card = new Card(6, heading, figure, scroll);
+    card = new Card(6, heading, figure, curve, scroll);
     HBox.setHgrow(card, Priority.ALWAYS);
     card.setMinWidth(290);
   }
@@ -49,6 +57,9 @@ final class WorthCard {
     lines.getChildren().clear();
     right.setText("");
     range.setText("");
+    Progress progress = model.progress();
+    curve.setVisible(progress.points().size() > 1);
+    curve.show(progress.points());
     Answer answer = model.answerProperty().get();
     if (answer == null) {
       lines.getChildren().add(Words.soft(why()));
@@ -65,6 +76,7 @@ final class WorthCard {
                   ? "Too few samples on too little ground to keep some back: label more, farther apart."
                   : "Checking on kept-back ground\u2026"));
     }
+    progress.gained().ifPresent(text -> lines.getChildren().add(Words.soft(text)));
     lines.getChildren().add(counts(answer));
   }
 

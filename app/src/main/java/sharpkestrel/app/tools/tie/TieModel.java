@@ -1,6 +1,5 @@
 package sharpkestrel.app.tools.tie;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -25,7 +24,6 @@ import sharpkestrel.place.fit.Fit;
 import sharpkestrel.place.fit.ModelKind;
 import sharpkestrel.place.fit.TiePoint;
 import sharpkestrel.place.fit.TiePoint.Use;
-import sharpkestrel.place.fit.TiePointFile;
 import sharpkestrel.place.fit.TiePoints;
 import sharpkestrel.place.fit.WorstFirst;
 import sharpkestrel.raster.Affine;
@@ -68,6 +66,8 @@ public final class TieModel {
   /** What was changed since the project was opened, by the scene's name. */
   private final Map<String, TiePoints> ofScenes = new HashMap<>();
 
+  private final KeptTies keptTies;
+
   private String heightsFile = "";
   private double undulation = Double.NaN;
   private Optional<Heights> heights = Optional.empty();
@@ -75,6 +75,7 @@ public final class TieModel {
 
   public TieModel(Workspace workspace) {
     this.workspace = workspace;
+    keptTies = new KeptTies(workspace);
     kind.addListener((p, before, now) -> refit());
   }
 
@@ -124,11 +125,7 @@ public final class TieModel {
 
   /** Where the points in hand are kept. */
   public Path file() {
-    return file(scene.name());
-  }
-
-  private Path file(String ofScene) {
-    return workspace.folder().resolve("hand").resolve("tie-points-" + ofScene + ".geojson");
+    return keptTies.file(scene.name());
   }
 
   /** Takes what the panes show, where pane B is placed; the points of before come with a scene that had some. */
@@ -160,12 +157,10 @@ public final class TieModel {
     Grid grid = ((Raster) scene.value()).grid();
     TiePoints none = new TiePoints(referenceGrid().crs(), grid.width(), grid.height(), List.of());
     try {
-      TiePoints held = ofScenes.get(scene.name());
-      if (held != null || Files.isRegularFile(file())) {
-        TiePoints before = held != null ? held : TiePointFile.read(file());
-        if (before.crs().equals(none.crs())) {
-          return before.scaledTo(grid.width(), grid.height());
-        }
+      Optional<TiePoints> before =
+          Optional.ofNullable(ofScenes.get(scene.name())).or(() -> keptTies.read(scene.name()));
+      if (before.isPresent() && before.get().crs().equals(none.crs())) {
+        return before.get().scaledTo(grid.width(), grid.height());
       }
     } catch (RasterException unreadable) {
       workspace.messages().tell(unreadable.getMessage());
@@ -240,13 +235,7 @@ public final class TieModel {
           .warn("The points of another scene were changed: "
               + workspace.named(ofScene).map(Result::title).orElse(ofScene) + ".");
     }
-    Path file = file(ofScene);
-    if (!workspace.isLookingOn()) {
-      workspace.lanes().save().write(file, () -> {
-        Files.createDirectories(file.getParent());
-        TiePointFile.write(now, file);
-      });
-    }
+    keptTies.write(ofScene, now);
   }
 
   private void change(String what, int id, UnaryOperator<TiePoint> change) {

@@ -1,4 +1,4 @@
-package sharpkestrel.app.tools.samples;
+package sharpkestrel.app.samples;
 
 import java.util.Locale;
 import sharpkestrel.app.model.Result;
@@ -10,18 +10,18 @@ import sharpkestrel.raster.CrsName;
  *
  * @param scene name of the result that a scene without a place came from; empty for those with one
  */
-record Ground(CrsName crs, String scene) {
+public record Ground(CrsName crs, String scene) {
 
   private static final int LONGEST = 40;
 
   /** That of the picture that a result shows. */
-  static Ground of(Result result) {
+  public static Ground of(Result result) {
     CrsName crs = result.backdrop().grid().crs();
     return new Ground(crs, crs.isKnown() ? "" : result.source().name());
   }
 
   /** That of the objects that a result holds. */
-  static Ground of(Result result, ObjectSet objects) {
+  public static Ground of(Result result, ObjectSet objects) {
     CrsName crs = objects.labels().grid().crs();
     return new Ground(crs, crs.isKnown() ? "" : result.source().name());
   }

@@ -3,19 +3,22 @@ package sharpkestrel.workshop.quality;
 import java.util.Arrays;
 import java.util.List;
 import sharpkestrel.demo.Survey;
+import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.Confusion;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.RasterFiles;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Grid;
+import sharpkestrel.raster.PolygonFill;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.Request;
 import sharpkestrel.raster.Window;
 
-/** What covers each object in truth, in nine classes. */
-final class LandCover {
+/** What each object is in truth: what covers it, in nine classes, or what roof it is. */
+final class ObjectTruth {
 
-  static final List<String> CLASSES = List.of(
+  private static final List<String> COVER = List.of(
       "water",
       "weed",
       "shore and rock",
@@ -31,10 +34,52 @@ final class LandCover {
   /** For each number of the survey's cover map the place of its class. */
   private static final int[] CLASS_OF = classOf();
 
+  private final List<String> classes;
   private final float[] pixels;
 
-  private LandCover(float[] pixels) {
+  private ObjectTruth(List<String> classes, float[] pixels) {
+    this.classes = classes;
     this.pixels = pixels;
+  }
+
+  List<String> classes() {
+    return classes;
+  }
+
+  /** What roofs are made of; of objects of which less than half is roof nothing is said. */
+  static ObjectTruth ofRoofs(ObjectSet objects, OutlineSet roofs) {
+    Table.Column materials = roofs.table().column("material");
+    List<String> names = materials.categories();
+    float[] counts = new float[objects.count() * names.size()];
+    for (int i = 0; i < roofs.count(); i++) {
+      PolygonFill fill =
+          new PolygonFill(roofs.outlines().get(i), objects.labels().grid());
+      Window under = fill.bounds(0).intersect(objects.labels().grid().window());
+      if (under.isEmpty()) {
+        continue;
+      }
+      boolean[] inside = fill.fill(0, under);
+      int[] labels = new int[under.area()];
+      objects.labels().read(under, labels);
+      for (int k = 0; k < labels.length; k++) {
+        int object = objects.rowOf()[labels[k]];
+        if (inside[k] && object >= 0) {
+          counts[object * names.size() + (int) materials.values()[i]]++;
+        }
+      }
+    }
+    double[] areas = objects.table().values("area");
+    for (int object = 0; object < areas.length; object++) {
+      int from = object * names.size();
+      double roof = 0;
+      for (int k = 0; k < names.size(); k++) {
+        roof += counts[from + k];
+      }
+      if (roof < areas[object] / objects.ground().area() / 2) {
+        Arrays.fill(counts, from, from + names.size(), 0);
+      }
+    }
+    return new ObjectTruth(names, counts);
   }
 
   private static int[] classOf() {
@@ -60,9 +105,9 @@ final class LandCover {
   }
 
   /** Looked up in the cover map of scene one, which lies as a true ortho does. */
-  static LandCover of(ObjectSet objects, Survey survey) {
+  static ObjectTruth ofCover(ObjectSet objects, Survey survey) {
     Grid grid = objects.labels().grid();
-    float[] counts = new float[objects.count() * CLASSES.size()];
+    float[] counts = new float[objects.count() * COVER.size()];
     Raster cover = RasterFiles.open(survey.truth("scene-one", "cover.tif"));
     int width = cover.grid().width();
     int height = cover.grid().height();
@@ -78,27 +123,27 @@ final class LandCover {
         boolean inside = col >= 0 && row >= 0 && col < width && row < height;
         int code = inside && object >= 0 ? (int) codes[row * width + col] : 0;
         if (code > 0) {
-          counts[object * CLASSES.size() + CLASS_OF[code]]++;
+          counts[object * COVER.size() + CLASS_OF[code]]++;
         }
       }
     }
-    return new LandCover(counts);
+    return new ObjectTruth(COVER, counts);
   }
 
   /** The commonest class of an object; -1 where the map does not reach. */
   int most(int object) {
-    return Confusion.most(pixels, object * CLASSES.size(), CLASSES.size());
+    return Confusion.most(pixels, object * classes.size(), classes.size());
   }
 
   /** Pixels of an object that are of a class. */
   float pixels(int object, int ofClass) {
-    return pixels[object * CLASSES.size() + ofClass];
+    return pixels[object * classes.size() + ofClass];
   }
 
   /** The share of an object that its commonest class has. */
   double purity(int object) {
     double all = 0;
-    for (int k = 0; k < CLASSES.size(); k++) {
+    for (int k = 0; k < classes.size(); k++) {
       all += pixels(object, k);
     }
     return most(object) < 0 ? 0 : pixels(object, most(object)) / all;

@@ -1,14 +1,16 @@
-package sharpkestrel.app.tools.samples;
+package sharpkestrel.app.samples;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.scene.paint.Color;
+import org.locationtech.jts.geom.Geometry;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.expr.Table;
 import sharpkestrel.extract.learner.ClassList;
@@ -18,7 +20,7 @@ import sharpkestrel.geo.OutlineSet;
  * The classes of a project and what was labelled on each ground: kept, changed, and taken back by name. What is asked for before all has
  * been read is done after it; where something cannot be read nothing is changed, so that nothing is lost.
  */
-final class SampleBook {
+public final class SampleBook {
 
   private final Workspace workspace;
   private final KeptSamples kept;
@@ -28,7 +30,22 @@ final class SampleBook {
       new ReadOnlyObjectWrapper<>(ClassList.EMPTY);
   private List<Runnable> waiting = new ArrayList<>();
 
-  SampleBook(Workspace workspace) {
+  /** The book of a project, opened when it is first asked for. */
+  public static Supplier<SampleBook> of(Workspace workspace) {
+    return new Supplier<>() {
+      private SampleBook opened;
+
+      @Override
+      public SampleBook get() {
+        if (opened == null) {
+          opened = new SampleBook(workspace);
+        }
+        return opened;
+      }
+    };
+  }
+
+  private SampleBook(Workspace workspace) {
     this.workspace = workspace;
     kept = new KeptSamples(workspace);
     workspace
@@ -59,29 +76,29 @@ final class SampleBook {
     }
   }
 
-  ReadOnlyObjectProperty<Map<Ground, List<Sample>>> samplesProperty() {
+  public ReadOnlyObjectProperty<Map<Ground, List<Sample>>> samplesProperty() {
     return samples.getReadOnlyProperty();
   }
 
-  ReadOnlyObjectProperty<ClassList> classesProperty() {
+  public ReadOnlyObjectProperty<ClassList> classesProperty() {
     return classes.getReadOnlyProperty();
   }
 
   /** The colour of a class as {@code #RRGGBB}; grey where there is none of that name any more. */
-  String hexOf(String ofClass) {
+  public String hexOf(String ofClass) {
     return classes.get().of(ofClass).map(ClassList.Entry::colour).orElse("#999999");
   }
 
-  Color colourOf(String ofClass) {
+  public Color colourOf(String ofClass) {
     return Color.web(hexOf(ofClass));
   }
 
-  List<Sample> of(Ground ground) {
+  public List<Sample> of(Ground ground) {
     return samples.get().getOrDefault(ground, List.of());
   }
 
   /** The file that steps read what was labelled on a ground from. */
-  Path path(Ground ground) {
+  public Path path(Ground ground) {
     return kept.path(ground);
   }
 
@@ -90,7 +107,7 @@ final class SampleBook {
    *
    * @throws sharpkestrel.raster.RasterException where there is one of that name
    */
-  void addClass(String name) {
+  public void addClass(String name) {
     classes.get().with(name);
     whenRead(() -> {
       if (classes.get().of(name).isEmpty()) {
@@ -104,7 +121,7 @@ final class SampleBook {
    *
    * @throws sharpkestrel.raster.RasterException where there is one of that name
    */
-  void rename(String name, String newName) {
+  public void rename(String name, String newName) {
     ClassList after = classes.get().renamed(name, newName);
     Map<Ground, List<Sample>> renamed = each(list -> list.stream()
         .map(s -> s.ofClass().equals(name) ? new Sample(s.outline(), newName, s.scene()) : s)
@@ -117,7 +134,7 @@ final class SampleBook {
    *
    * @throws sharpkestrel.raster.RasterException where that would make a second level
    */
-  void putWithin(String name, String parent) {
+  public void putWithin(String name, String parent) {
     change(
         parent.isEmpty() ? "let " + name + " stand alone" : "put " + name + " under " + parent,
         classes.get().within(name, parent),
@@ -126,7 +143,7 @@ final class SampleBook {
   }
 
   /** Takes a class away with its samples everywhere. */
-  void removeClass(String name) {
+  public void removeClass(String name) {
     change(
         "remove class " + name,
         classes.get().without(name),
@@ -140,7 +157,7 @@ final class SampleBook {
   }
 
   /** Gives a place a class, in place of one that it had; one that has it already loses it. */
-  void label(Ground ground, Sample sample) {
+  public void label(Ground ground, Sample sample) {
     whenRead(() -> {
       List<Sample> after = new ArrayList<>(of(ground));
       boolean had = after.stream()
@@ -153,18 +170,49 @@ final class SampleBook {
     });
   }
 
-  /** Gives many places a class at once, in place of those they had. */
-  void labelAll(Ground ground, List<Sample> labelled) {
+  /** Gives many places their classes at once, in place of those they had; classes that there are not yet come along. */
+  public void labelAll(Ground ground, List<Sample> labelled) {
     whenRead(() -> {
+      ClassList list = classes.get();
+      for (Sample sample : labelled) {
+        list = withClass(list, sample.ofClass());
+      }
       List<Sample> after = new ArrayList<>(of(ground));
       after.removeIf(before -> labelled.stream().anyMatch(now -> before.liesAs(now.outline())));
       after.addAll(labelled);
-      put("label " + labelled.size() + " at once", ground, after);
+      put("label " + labelled.size() + " at once", list, ground, after);
+    });
+  }
+
+  private static ClassList withClass(ClassList list, String name) {
+    return list.of(name).isEmpty() ? list.with(name) : list;
+  }
+
+  /** Takes the classes of a list in that are not there yet. */
+  public void takeClasses(ClassList other) {
+    whenRead(() -> {
+      ClassList list = classes.get();
+      for (ClassList.Entry entry : other.classes()) {
+        list = withClass(list, entry.name());
+      }
+      change("take classes in", list, samples.get());
+    });
+  }
+
+  /** Puts a sample elsewhere. */
+  public void move(Ground ground, Sample sample, Geometry to) {
+    whenRead(() -> {
+      List<Sample> after = new ArrayList<>(of(ground));
+      int at = after.indexOf(sample);
+      if (at >= 0) {
+        after.set(at, new Sample(to, sample.ofClass(), sample.scene()));
+        put("move a sample", ground, after);
+      }
     });
   }
 
   /** Takes samples away. */
-  void removeAll(Ground ground, List<Sample> gone) {
+  public void removeAll(Ground ground, List<Sample> gone) {
     whenRead(() -> {
       List<Sample> after = new ArrayList<>(of(ground));
       after.removeAll(gone);
@@ -176,13 +224,17 @@ final class SampleBook {
   }
 
   private void put(String what, Ground ground, List<Sample> after) {
+    put(what, classes.get(), ground, after);
+  }
+
+  private void put(String what, ClassList list, Ground ground, List<Sample> after) {
     Map<Ground, List<Sample>> all = new HashMap<>(samples.get());
     all.put(ground, List.copyOf(after));
-    change(what, classes.get(), all);
+    change(what, list, all);
   }
 
   /** What was labelled on a ground, as steps take it. */
-  OutlineSet outlines(Ground ground) {
+  public OutlineSet outlines(Ground ground) {
     List<Sample> here = of(ground);
     return new OutlineSet(
         ground.crs(),

@@ -1,4 +1,4 @@
-package sharpkestrel.app.tools.samples;
+package sharpkestrel.app.samples;
 
 import org.locationtech.jts.geom.Geometry;
 
@@ -8,7 +8,7 @@ import org.locationtech.jts.geom.Geometry;
  * @param outline in the coordinates of its {@link Ground}
  * @param scene name of the result it was labelled in
  */
-record Sample(Geometry outline, String ofClass, String scene) {
+public record Sample(Geometry outline, String ofClass, String scene) {
 
   /** Whether it has the same outline as another. */
   boolean liesAs(Geometry other) {

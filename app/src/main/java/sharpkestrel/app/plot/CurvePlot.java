@@ -1,14 +1,13 @@
-package sharpkestrel.app.tools.learners;
+package sharpkestrel.app.plot;
 
 import java.util.List;
 import java.util.Locale;
 import javafx.geometry.Insets;
 import javafx.scene.canvas.GraphicsContext;
-import sharpkestrel.app.plot.Plot;
 import sharpkestrel.extract.learner.LearnersCompared.Point;
 
 /** What is told right by the number of samples, with the interval of each. */
-final class CurvePlot extends Plot {
+public final class CurvePlot extends Plot {
 
   private static final double FOOT = 17;
   private static final double SIDE = 34;
@@ -18,12 +17,12 @@ final class CurvePlot extends Plot {
 
   private List<Point> points = List.of();
 
-  CurvePlot(double width, double height) {
+  public CurvePlot(double width, double height) {
     super(width, height, new Insets(PAD, PAD, FOOT, SIDE));
     setId("learning-curve");
   }
 
-  void show(List<Point> now) {
+  public void show(List<Point> now) {
     points = now;
     double most = now.stream().mapToDouble(Point::samples).max().orElse(1);
     double least = now.stream().mapToDouble(Point::low).min().orElse(0);

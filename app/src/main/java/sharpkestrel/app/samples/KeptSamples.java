@@ -1,4 +1,4 @@
-package sharpkestrel.app.tools.samples;
+package sharpkestrel.app.samples;
 
 import java.io.IOException;
 import java.nio.file.Files;
