@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import sharpkestrel.app.model.Look;
 import sharpkestrel.app.model.Result;
@@ -32,11 +33,14 @@ final class Opening {
 
   private static final String ENDING = "-kestrel";
 
+  private static final String LAY = "open-outlines";
+
   /** Rasters of a folder without parts that are opened, at most. */
   private static final int MOST = 24;
 
   private final Workspace workspace;
   private final List<String> troubles = new ArrayList<>();
+  private final List<Path> outlines = new ArrayList<>();
 
   /** What the project that is gone on with brings back by itself. */
   private List<RunSheet.Entry> before = List.of();
@@ -198,23 +202,38 @@ final class Opening {
     }
   }
 
-  /** Outlines are no result yet: they are offered wherever outlines are wanted. */
+  /** Outlines are laid over a scene, so once the scenes that are opened with them are there. */
   private void addOutlines(Path file) {
-    boolean outlines = ResultKinds.ofType(OutlineSet.class).stream()
+    boolean readable = ResultKinds.ofType(OutlineSet.class).stream()
         .flatMap(kind -> kind.readEndings().stream())
         .anyMatch(file.toString().toLowerCase(Locale.ROOT)::endsWith);
-    if (!outlines) {
+    if (!readable) {
       throw new RasterException(file
           + " is nothing that can be opened here: rasters, deliveries, outlines and projects can.");
     }
-    StepCatalogue.all()
-        .forEach(step -> step.inputs().stream()
-            .filter(input -> input.type() == OutlineSet.class)
-            .forEach(input -> workspace
-                .suggestions()
-                .all()
-                .putIfAbsent(step.id() + ":" + input.name(), file.toString())));
-    troubles.add(file.getFileName() + " is offered wherever outlines are wanted.");
+    outlines.add(file);
+  }
+
+  private void lay(Path file) {
+    Map<String, String> files = Map.of("outlines", file.toString());
+    if (comesBack(LAY, files, RunSheet.Entry::inputs)) {
+      return;
+    }
+    Optional<Result> scene = Optional.ofNullable(
+            workspace.display().paneAProperty().get())
+        .map(Result::source)
+        .filter(source -> source.value() instanceof Raster);
+    workspace.run(
+        StepCatalogue.get(LAY),
+        "",
+        scene.map(under -> Map.of("scene", under)).orElse(Map.of()),
+        files,
+        Map.of());
+    if (scene.isEmpty()) {
+      troubles.add(
+          file.getFileName()
+              + " is listed, but there is no scene to see it over: open one, then lay it over that (Gather, Open outlines).");
+    }
   }
 
   private void open(Path file) {
@@ -231,7 +250,7 @@ final class Opening {
   }
 
   private void gather(String step, String title, Map<String, String> settings) {
-    if (!comesBack(step, settings)) {
+    if (!comesBack(step, settings, RunSheet.Entry::settings)) {
       workspace.run(StepCatalogue.get(step), title, Map.of(), Map.of(), settings);
     }
   }
@@ -240,11 +259,11 @@ final class Opening {
     return image.toLowerCase(Locale.ROOT).startsWith("pan");
   }
 
-  private boolean comesBack(String step, Map<String, String> settings) {
+  private boolean comesBack(
+      String step, Map<String, String> given, Function<RunSheet.Entry, Map<String, String>> had) {
     return before.stream()
-        .anyMatch(entry -> entry.step().equals(step)
-            && settings.entrySet().stream()
-                .allMatch(each -> each.getValue().equals(entry.settings().get(each.getKey()))));
+        .anyMatch(entry ->
+            entry.step().equals(step) && had.apply(entry).entrySet().containsAll(given.entrySet()));
   }
 
   /** Once all is open: in the colours that it has, with what there was to say. */
@@ -259,6 +278,7 @@ final class Opening {
             .ifPresent(look -> workspace.display().lookProperty().set(now.changedTo(look)));
       }
     }
+    outlines.forEach(this::lay);
     if (!troubles.isEmpty() && workspace.messages().textProperty().get().isBlank()) {
       workspace.messages().tell(String.join(" ", troubles));
     }

@@ -12,14 +12,23 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
+import sharpkestrel.app.model.Result;
 import sharpkestrel.app.model.Workspace;
 import sharpkestrel.app.project.ProjectFile;
 import sharpkestrel.app.shell.Shell;
+import sharpkestrel.expr.Table;
+import sharpkestrel.geo.OutlineSet;
 import sharpkestrel.io.Compression;
+import sharpkestrel.io.GeoJson;
 import sharpkestrel.io.GeoTiffWriter;
+import sharpkestrel.io.Layer;
+import sharpkestrel.io.RasterFiles;
 import sharpkestrel.objects.ObjectSet;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Band;
@@ -174,6 +183,35 @@ class OwnDataTest {
     assertThat(Files.list(folder).filter(f -> f.getFileName().toString().startsWith("again-")))
         .hasSize(1);
     new OpenWindow(next, window.scene(), new Waiting(next, 60)).rest();
+  }
+
+  /** Outlines of a file in degrees lie over the scene that is opened with them, where they are, and can be listed. */
+  @Test
+  void outlinesAreLaidOverTheSceneTheyAreOpenedWith(FxRobot robot) throws IOException {
+    Path scene = file("under", 3, SampleType.UINT8, 1, placed(0.5));
+    Grid grid = RasterFiles.open(scene).grid();
+    Geometry square = new GeometryFactory()
+        .toGeometry(new Envelope(
+            grid.affine().x(20, 60),
+            grid.affine().x(60, 20),
+            grid.affine().y(20, 60),
+            grid.affine().y(60, 20)));
+    Path sheds = folder.resolve("sheds.geojson");
+    GeoJson.write(
+        Layer.of("sheds", new OutlineSet(grid.crs(), List.of(square), new Table(1, List.of()))),
+        sheds);
+
+    robot.interact(() -> Opening.start(window.workspace(), List.of(sheds, scene)));
+    window.waiting().results(2);
+    window.rest();
+
+    Result laid = window.workspace().results().getLast();
+    assertThat(laid.step().id()).isEqualTo("open-outlines");
+    assertThat(laid.backdrop().grid()).isEqualTo(grid);
+    OutlineSet set = (OutlineSet) laid.value();
+    assertThat(set.crs()).isEqualTo(grid.crs());
+    assertThat(set.outlines().getFirst().symDifference(square).getArea()).isLessThan(0.01);
+    assertThat(window.workspace().display().paneAProperty().get()).isEqualTo(laid);
   }
 
   @Test

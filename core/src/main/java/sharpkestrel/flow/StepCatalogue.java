@@ -30,6 +30,7 @@ import sharpkestrel.gather.Calibrate;
 import sharpkestrel.gather.Clip;
 import sharpkestrel.gather.Describe;
 import sharpkestrel.gather.OpenFile;
+import sharpkestrel.gather.OpenOutlines;
 import sharpkestrel.gather.Stack;
 import sharpkestrel.objects.ChooseObjects;
 import sharpkestrel.objects.Measure;
@@ -70,6 +71,7 @@ public final class StepCatalogue {
     List<Class<? extends Step<?>>> all = List.of(
         Assemble.class,
         OpenFile.class,
+        OpenOutlines.class,
         Describe.class,
         Stack.class,
         Calibrate.class,

@@ -251,7 +251,7 @@ public final class GeoPackage {
     }
     List<Table.Column> columns = new ArrayList<>();
     Map<String, String> remarks = GeoPackageFile.remarks(db);
-    values.forEach((name, list) -> columns.add(column(
+    values.forEach((name, list) -> columns.add(Layer.column(
         name,
         remarks.getOrDefault(TITLE + name, name),
         remarks.getOrDefault(UNIT + name, ""),
@@ -263,19 +263,6 @@ public final class GeoPackage {
     return definition == null || definition.equals("undefined")
         ? CrsName.NONE
         : CrsName.ofWkt(definition);
-  }
-
-  private static Table.Column column(String name, String title, String unit, List<Object> list) {
-    boolean text = list.stream().anyMatch(v -> v instanceof String);
-    if (text) {
-      return Table.Column.ofTexts(
-          name, title, list.stream().map(v -> v == null ? "" : v.toString()).toList());
-    }
-    double[] numbers = new double[list.size()];
-    for (int i = 0; i < numbers.length; i++) {
-      numbers[i] = list.get(i) instanceof Number n ? n.doubleValue() : Double.NaN;
-    }
-    return new Table.Column(name, title, unit, numbers);
   }
 
   private static Geometry geometry(byte[] blob, WKBReader wkb) throws ParseException {

@@ -33,4 +33,18 @@ public record Layer(
   public int size() {
     return geometries.size();
   }
+
+  /** A column of what files hold: texts where one is among them, else numbers, NaN where there is none. */
+  static Table.Column column(String name, String title, String unit, List<Object> list) {
+    boolean text = list.stream().anyMatch(v -> v instanceof String);
+    if (text) {
+      return Table.Column.ofTexts(
+          name, title, list.stream().map(v -> v == null ? "" : v.toString()).toList());
+    }
+    double[] numbers = new double[list.size()];
+    for (int i = 0; i < numbers.length; i++) {
+      numbers[i] = list.get(i) instanceof Number n ? n.doubleValue() : Double.NaN;
+    }
+    return new Table.Column(name, title, unit, numbers);
+  }
 }

@@ -88,7 +88,7 @@ final class OutlinesKind extends ResultKind<OutlineSet> {
 
   @Override
   public List<String> readEndings() {
-    return List.of(".gpkg");
+    return List.of(".gpkg", ".geojson");
   }
 
   /**
@@ -96,7 +96,8 @@ final class OutlinesKind extends ResultKind<OutlineSet> {
    */
   @Override
   public OutlineSet read(Path file, Job job) {
-    OutlineSet all = GeoPackage.read(file, "").outlines();
+    Layer layer = endsWith(file, ".gpkg") ? GeoPackage.read(file, "") : GeoJson.read(file);
+    OutlineSet all = layer.outlines();
     int[] shaped = IntStream.range(0, all.count())
         .filter(row -> !all.outlines().get(row).isEmpty())
         .toArray();

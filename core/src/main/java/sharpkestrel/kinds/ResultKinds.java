@@ -181,9 +181,9 @@ public final class ResultKinds {
 
   /** The first kind whose files end so: objects before the outlines that their table holds too, rasters last. */
   private static ResultKind<?> ofFile(Path file) {
-    for (String ending : List.of(".tree.gpkg", ".arrow", ".gpkg")) {
+    for (String ending : List.of(".tree.gpkg", ".arrow", ".gpkg", ".geojson")) {
       if (ResultKind.endsWith(file, ending)) {
-        return ending.equals(".gpkg")
+        return ending.equals(".gpkg") || ending.equals(".geojson")
             ? ofType(sharpkestrel.geo.OutlineSet.class).orElseThrow()
             : ALL.stream()
                 .filter(k -> k.readEndings().contains(ending))

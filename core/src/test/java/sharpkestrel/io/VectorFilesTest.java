@@ -22,6 +22,8 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.Polygon;
 import sharpkestrel.expr.Table;
+import sharpkestrel.geo.CoordinateMap;
+import sharpkestrel.geo.Crs;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.RasterException;
 
@@ -152,6 +154,107 @@ class VectorFilesTest {
         .isTrue();
     assertThat(root.path("features").get(1).path("properties").path("kind").asText())
         .isEqualTo("it's turf, with a \"quote\"");
+  }
+
+  @Test
+  void geoJsonIsReadAsItWasWritten() {
+    Path file = folder.resolve("roofs.geojson");
+    Layer written = layer(30, 5);
+    GeoJson.write(written, file);
+
+    Layer read = GeoJson.read(file);
+
+    CoordinateMap toDegrees = Crs.of(written.crs()).to(Crs.of(Crs.WGS84));
+    assertThat(read.crs()).isEqualTo(Crs.WGS84);
+    for (int i = 0; i < written.size(); i++) {
+      assertThat(read.geometries().get(i).norm())
+          .isEqualTo(toDegrees.of(written.geometries().get(i)).norm());
+      assertThat(read.table().column("kind").text(i))
+          .isEqualTo(written.table().column("kind").text(i));
+    }
+    assertThat(read.table().values("height")).isEqualTo(written.table().values("height"));
+  }
+
+  @Test
+  void geoJsonOfNoKnownPlaceKeepsItsNumbers() {
+    Path file = folder.resolve("photo.geojson");
+    Layer placed = layer(4, 6);
+    GeoJson.write(
+        new Layer("photo", CrsName.NONE, placed.geometries(), placed.table(), Map.of()), file);
+
+    Layer read = GeoJson.read(file);
+
+    assertThat(read.crs()).isEqualTo(CrsName.NONE);
+    assertThat(read.geometries().get(1).norm())
+        .isEqualTo(placed.geometries().get(1).norm());
+  }
+
+  @Test
+  void geoJsonOfOthersIsReadWhateverItsShapes() throws Exception {
+    Path file = folder.resolve("mixed.geojson");
+    Files.writeString(file, """
+        {"type": "FeatureCollection",
+         "crs": {"type": "name", "properties": {"name": "urn:ogc:def:crs:EPSG::32735"}},
+         "features": [
+          {"type": "Feature", "properties": {"class": "boat", "long": 7},
+           "geometry": {"type": "Point", "coordinates": [1, 2, 30]}},
+          {"type": "Feature", "properties": null, "geometry": null},
+          {"type": "Feature", "properties": {"seen": true, "class": "quay", "tags": ["a"]},
+           "geometry": {"type": "MultiLineString", "coordinates": [[[0, 0], [3, 4]], [[5, 5], [5, 6]]]}},
+          {"type": "Feature", "properties": {"class": null},
+           "geometry": {"type": "GeometryCollection", "geometries": [
+             {"type": "MultiPoint", "coordinates": [[1, 1], [2, 2]]},
+             {"type": "LineString", "coordinates": [[0, 0], [1, 0]]}]}}]}
+        """);
+
+    Layer read = GeoJson.read(file);
+
+    assertThat(read.crs()).isEqualTo(CrsName.epsg(32735));
+    assertThat(read.geometries())
+        .extracting(Geometry::toText)
+        .containsExactly(
+            "POINT (1 2)",
+            "POLYGON EMPTY",
+            "MULTILINESTRING ((0 0, 3 4), (5 5, 5 6))",
+            "GEOMETRYCOLLECTION (MULTIPOINT ((1 1), (2 2)), LINESTRING (0 0, 1 0))");
+    assertThat(read.table().values("long")).containsExactly(7, Double.NaN, Double.NaN, Double.NaN);
+    assertThat(read.table().values("seen")).containsExactly(Double.NaN, Double.NaN, 1, Double.NaN);
+    assertThat(read.table().column("class").text(2)).isEqualTo("quay");
+    assertThat(read.table().column("class").text(3)).isEmpty();
+    assertThat(read.table().column("tags").text(2)).isEqualTo("[\"a\"]");
+    GeoJson.write(read, folder.resolve("again.geojson"));
+    assertThat(GeoJson.read(folder.resolve("again.geojson")).geometries())
+        .extracting(Geometry::getGeometryType)
+        .containsExactly("Point", "Polygon", "MultiLineString", "GeometryCollection");
+  }
+
+  @Test
+  void whatIsWrongInGeoJsonIsSaidWithItsPlace() throws Exception {
+    assertThatThrownBy(() -> GeoJson.read(text("{\"type\": \"run sheet\"}")))
+        .isInstanceOf(FileFormatException.class)
+        .hasMessageContaining("neither features nor a shape");
+    assertThatThrownBy(() -> GeoJson.read(feature("Polygon", "[[[0, 0], [1, 1]]]")))
+        .isInstanceOf(FileFormatException.class)
+        .hasMessageContaining("feature 1");
+    assertThatThrownBy(() -> GeoJson.read(feature("Point", "[\"east\", 2]")))
+        .isInstanceOf(FileFormatException.class)
+        .hasMessageContaining("a position is two numbers or three, not [\"east\",2]");
+    assertThatThrownBy(() -> GeoJson.read(feature("Circle", "[1, 2]")))
+        .isInstanceOf(FileFormatException.class)
+        .hasMessageContaining("'Circle' is no kind of shape");
+    assertThatThrownBy(() -> GeoJson.read(feature("Point", "[512000, 6702000]")))
+        .isInstanceOf(FileFormatException.class)
+        .hasMessageContaining("names no coordinate system")
+        .hasMessageContaining("512000");
+  }
+
+  private Path feature(String type, String coordinates) throws Exception {
+    return text("{\"type\": \"Feature\", \"properties\": {}, \"geometry\": {\"type\": \"" + type
+        + "\", \"coordinates\": " + coordinates + "}}");
+  }
+
+  private Path text(String json) throws Exception {
+    return Files.writeString(folder.resolve("given.geojson"), json);
   }
 
   private static Coordinate[] ring(JsonNode positions) {
