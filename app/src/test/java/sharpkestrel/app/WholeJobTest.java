@@ -9,6 +9,7 @@ import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
@@ -30,15 +31,22 @@ class WholeJobTest {
   @TempDir
   static Path home;
 
+  private static Survey survey;
+
   private Workspace workspace;
   private Scene scene;
   private Waiting waiting;
   private StallWatch watch;
 
+  /** Before the window opens, which must not take long. */
+  @BeforeAll
+  static void aSurvey() {
+    survey = SurveyMaker.make(home.resolve("surveys"), new Survey.Order(3, 640), Job.QUIET);
+  }
+
   @Start
   void start(Stage stage) {
     Background.compilersStandBack(); // as Main does
-    Survey survey = SurveyMaker.make(home.resolve("surveys"), new Survey.Order(3, 640), Job.QUIET);
     workspace = new Workspace();
     waiting = new Waiting(workspace, 240);
     workspace.titleProperty().set("Fenwrack Sound");
