@@ -1,9 +1,9 @@
 package sharpkestrel.demo;
 
 import java.time.Instant;
-import java.util.function.DoubleBinaryOperator;
 import sharpkestrel.demo.ground.Coast;
 import sharpkestrel.demo.ground.Ground;
+import sharpkestrel.demo.ground.Landform;
 import sharpkestrel.demo.light.Air;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Sun;
@@ -94,7 +94,7 @@ public final class World {
       return new double[] {coast.east(u, 0), coast.north(u, 0)};
     }
     Chance chance = Chance.of(seed, 3);
-    DoubleBinaryOperator heights = Ground.bareHeights(seed);
+    Landform form = Ground.isles(seed);
     double[] best = {coast.east(1500, 0), coast.north(1500, 0)};
     double most = Double.NEGATIVE_INFINITY;
     for (int k = 0; k < 60; k++) {
@@ -105,7 +105,7 @@ public final class World {
       double dry = 0;
       for (int j = -2; j <= 2; j++) {
         for (int i = -2; i <= 2; i++) {
-          double h = heights.applyAsDouble(e + i * side / 5, n + j * side / 5);
+          double h = form.bare(e + i * side / 5, n + j * side / 5);
           dry += h > 20 && h < 190 ? 1 : 0;
         }
       }

@@ -21,9 +21,9 @@ final class Coarse {
       for (int x = 0; x < SIDE; x++) {
         double e = west + (x - 1) * STEP;
         double n = south + (y - 1) * STEP;
-        Relief.Broad broad = ground.broad(e, n);
+        Landform.Broad broad = ground.landform().broad(e, n);
         int at = y * SIDE + x;
-        fields[0][at] = (float) ground.coast().smooth(e, n);
+        fields[0][at] = (float) ground.landform().smooth(e, n);
         fields[1][at] = (float) broad.cliff();
         fields[2][at] = (float) broad.drop();
         fields[3][at] = (float) broad.ridge();

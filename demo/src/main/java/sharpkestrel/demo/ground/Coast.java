@@ -66,7 +66,7 @@ public final class Coast {
     double r = Math.sqrt(u * u + v * v);
     double near = 0;
     double far = 0;
-    double share = step(NEAR, FAR, r);
+    double share = Landform.step(NEAR, FAR, r);
     if (share < 1) {
       near = near(u, v);
     }
@@ -89,7 +89,7 @@ public final class Coast {
         islandRadius - Math.sqrt(du * du + dv * dv) + 110 * bends.octaves(u / 260 + 40, v / 260, 4);
     double skerries = -400;
     if (u < -300 && mainland < -40) {
-      double open = Math.min(step(300, 480, -u), step(40, 130, -mainland));
+      double open = Math.min(Landform.step(300, 480, -u), Landform.step(40, 130, -mainland));
       skerries = 95 * (bends.octaves(u / 210 + 90, v / 210, 4) - 0.30) - 400 * (1 - open);
     }
     return Math.max(mainland, Math.max(island, skerries));
@@ -115,29 +115,20 @@ public final class Coast {
   public double front(double e, double n) {
     double u = u(e, n);
     double v = v(e, n);
-    return (1 - step(270, 380, Math.abs(v))) * (1 - step(190, 420, Math.abs(u)));
+    return (1 - Landform.step(270, 380, Math.abs(v))) * (1 - Landform.step(190, 420, Math.abs(u)));
   }
 
   /** 1 in the town's ground, falling to 0 outside. */
   public double town(double e, double n) {
     double u = u(e, n) - 120;
     double v = 0.85 * v(e, n);
-    return 1 - step(330, 620, Math.sqrt(u * u + v * v));
+    return 1 - Landform.step(330, 620, Math.sqrt(u * u + v * v));
   }
 
   /** 1 where the town is built, falling to 0 a little outside. */
   public double built(double e, double n) {
     double u = u(e, n) - 140;
     double v = 0.76 * v(e, n);
-    return 1 - step(225, 350, Math.sqrt(u * u + v * v));
-  }
-
-  /** 0 up to {@code low}, 1 from {@code high} on, smooth between. */
-  static double step(double low, double high, double x) {
-    double t = (x - low) / (high - low);
-    if (t <= 0) {
-      return 0;
-    }
-    return t >= 1 ? 1 : t * t * (3 - 2 * t);
+    return 1 - Landform.step(225, 350, Math.sqrt(u * u + v * v));
   }
 }

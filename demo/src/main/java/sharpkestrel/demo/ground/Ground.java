@@ -2,7 +2,6 @@ package sharpkestrel.demo.ground;
 
 import java.util.Collection;
 import java.util.List;
-import java.util.function.DoubleBinaryOperator;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.noise.Noise;
 import sharpkestrel.raster.Extent;
@@ -22,8 +21,7 @@ public final class Ground {
 
   private final long seed;
   private final Extent extent;
-  private final Coast coast;
-  private final Relief relief;
+  private final Landform landform;
   private final Noise fertile;
   private final Sites sites;
   private final Roads roads = new Roads();
@@ -35,27 +33,32 @@ public final class Ground {
   private final Cells<double[]> peat = new Cells<>(128);
   private final GroundTiles tiles;
 
+  /** The ground of the archipelago. */
   public Ground(long seed, Extent extent) {
+    this(seed, extent, new IslesPlan());
+  }
+
+  public Ground(long seed, Extent extent, GroundPlan plan) {
     this.seed = seed;
     this.extent = extent;
-    coast = new Coast(seed);
-    relief = new Relief(seed, coast);
+    landform = plan.landform(seed);
     fertile = new Noise(seed * 31 + 24);
-    Extent about = extent.grown(MARGIN);
-    for (long j = square(about.south()); j <= square(about.north()); j++) {
-      for (long i = square(about.west()); i <= square(about.east()); i++) {
-        lake(i, j);
+    if (plan.isWild()) {
+      Extent about = extent.grown(MARGIN);
+      for (long j = square(about.south()); j <= square(about.north()); j++) {
+        for (long i = square(about.west()); i <= square(about.east()); i++) {
+          lake(i, j);
+        }
+      }
+      for (long j = square(about.south()); j <= square(about.north()); j++) {
+        for (long i = square(about.west()); i <= square(about.east()); i++) {
+          works(i, j);
+        }
       }
     }
-    for (long j = square(about.south()); j <= square(about.north()); j++) {
-      for (long i = square(about.west()); i <= square(about.east()); i++) {
-        works(i, j);
-      }
-    }
-    parcels = new Parcels(seed, this::fertility);
-    sites = new Sites(seed, coast, this, extent);
-    new TownPlan(seed, this).lay();
-    new RoadPlan(this).lay();
+    parcels = new Parcels(seed, plan.division(this));
+    sites = landform instanceof Isles isles ? new Sites(seed, isles.coast(), this, extent) : null;
+    plan.lay(this);
     tiles = new GroundTiles(this);
   }
 
@@ -68,7 +71,7 @@ public final class Ground {
     double e = (i + chance.between(0.2, 0.8)) * WORK_SQUARE;
     double n = (j + chance.between(0.2, 0.8)) * WORK_SQUARE;
     double radius = chance.between(26, 80);
-    if (coast.at(e, n) > radius * 2 + 40 && coast.town(e, n) == 0 && chance.happens(0.62)) {
+    if (landform.at(e, n) > radius * 2 + 40 && landform.town(e, n) == 0 && chance.happens(0.62)) {
       double low = Double.POSITIVE_INFINITY;
       double high = 0;
       for (int k = 0; k < 16; k++) {
@@ -93,10 +96,10 @@ public final class Ground {
     }
     double qe = (i + chance.unit()) * WORK_SQUARE;
     double qn = (j + chance.unit()) * WORK_SQUARE;
-    double slope = slope(qe, qn, 40);
+    double slope = landform.slope(qe, qn, 40);
     if (chance.happens(0.55)
-        && coast.at(qe, qn) > 120
-        && coast.town(qe, qn) == 0
+        && landform.at(qe, qn) > 120
+        && landform.town(qe, qn) == 0
         && slope > 0.12
         && slope < 0.62
         && lakes.within(qe - 120, qn - 120, qe + 120, qn + 120).isEmpty()) {
@@ -112,9 +115,9 @@ public final class Ground {
     double pe = (i + chance.unit()) * WORK_SQUARE;
     double pn = (j + chance.unit()) * WORK_SQUARE;
     if (chance.happens(0.6)
-        && coast.at(pe, pn) > 180
-        && coast.town(pe, pn) == 0
-        && slope(pe, pn, 50) < 0.24
+        && landform.at(pe, pn) > 180
+        && landform.town(pe, pn) == 0
+        && landform.slope(pe, pn, 50) < 0.24
         && fertility(pe, pn) < 0.25) {
       // east, north, direction of the banks, length, width
       double[] works = {
@@ -128,7 +131,7 @@ public final class Ground {
   private void runBurn(double startE, double startN) {
     double e = startE;
     double n = startN;
-    if (coast.smooth(e, n) < 150) {
+    if (landform.smooth(e, n) < 150) {
       return;
     }
     double along = 0;
@@ -160,7 +163,7 @@ public final class Ground {
           Math.max(n, n1) + 8);
       e = e1;
       n = n1;
-      if (coast.at(e, n) < 2) {
+      if (landform.at(e, n) < 2) {
         return;
       }
       for (Lake lake : lakes.at(e, n)) {
@@ -171,27 +174,20 @@ public final class Ground {
     }
   }
 
-  private double slope(double e, double n, double arm) {
-    return Math.hypot(bare(e + arm, n) - bare(e - arm, n), bare(e, n + arm) - bare(e, n - arm))
-        / (2 * arm);
-  }
-
   /** 0 for open land to 1 for the best fields. */
   public double fertility(double e, double n) {
-    double shore = coast.at(e, n);
-    if (shore < 12 || coast.built(e, n) > 0.3) {
+    double shore = landform.at(e, n);
+    if (shore < 12 || landform.built(e, n) > 0.3) {
       return 0;
     }
-    double low = 1 - Coast.step(50, 150, bare(e, n));
-    double level = 1 - Coast.step(0.2, 0.48, slope(e, n, 30));
+    double low = 1 - Landform.step(50, 150, bare(e, n));
+    double level = 1 - Landform.step(0.2, 0.48, landform.slope(e, n, 30));
     return low * level * (0.85 + 0.7 * fertile.octaves(e / 700, n / 700, 3));
   }
 
-  /** Heights of the land of a seed before anything was cut into it: enough to look for a place. */
-  public static DoubleBinaryOperator bareHeights(long seed) {
-    Coast coast = new Coast(seed);
-    Relief relief = new Relief(seed, coast);
-    return (e, n) -> relief.at(coast.at(e, n), relief.broad(e, n), e, n);
+  /** The form of the archipelago of a seed: enough to look for a place. */
+  public static Landform isles(long seed) {
+    return new Isles(seed);
   }
 
   void terrace(Terrace terrace) {
@@ -200,14 +196,14 @@ public final class Ground {
 
   /** Height of the land before anything was cut into it. */
   double bare(double e, double n) {
-    return relief.at(coast.at(e, n), relief.broad(e, n), e, n);
+    return landform.bare(e, n);
   }
 
   /** Height at a place, as the tiles have it at their nodes. */
   public double height(double e, double n) {
     Cuts here = new Cuts(
         lakes.at(e, n), quarries.at(e, n), terraces.at(e, n), !burns.at(e, n).isEmpty());
-    return height(coast.at(e, n), relief.broad(e, n), here, e, n, new double[3]);
+    return height(landform.at(e, n), landform.broad(e, n), here, e, n, new double[3]);
   }
 
   /** What is cut into the land of a box: looked for once for all nodes of a tile. */
@@ -229,8 +225,8 @@ public final class Ground {
    * @param shore metres to the shore at this place
    * @param cut (output) share of the way to a lake's shore, metres beyond a burn, share of the way to a quarry's edge
    */
-  double height(double shore, Relief.Broad broad, Cuts cuts, double e, double n, double[] cut) {
-    double h = relief.at(shore, broad, e, n);
+  double height(double shore, Landform.Broad broad, Cuts cuts, double e, double n, double[] cut) {
+    double h = landform.height(shore, broad, e, n);
     cut[2] = FAR;
     for (Quarry quarry : cuts.quarries) {
       double share = quarry.share(e, n);
@@ -305,15 +301,11 @@ public final class Ground {
 
   /** Whether a building may stand here: dry, clear of water, pits and peat. */
   public boolean buildable(double e, double n) {
-    return coast.at(e, n) > 5
+    return landform.at(e, n) > 5
         && burn(e, n) > 2.5
         && lake(e, n) > 1.25
         && quarry(e, n) > 1.3
         && peat(e, n).isEmpty();
-  }
-
-  Relief.Broad broad(double e, double n) {
-    return relief.broad(e, n);
   }
 
   public long seed() {
@@ -324,8 +316,20 @@ public final class Ground {
     return extent;
   }
 
+  public Landform landform() {
+    return landform;
+  }
+
+  /**
+   * The coast of the archipelago.
+   *
+   * @throws IllegalStateException on other ground
+   */
   public Coast coast() {
-    return coast;
+    if (landform instanceof Isles isles) {
+      return isles.coast();
+    }
+    throw new IllegalStateException("There is no coast here.");
   }
 
   public Roads roads() {

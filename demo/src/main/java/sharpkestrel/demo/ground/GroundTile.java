@@ -80,10 +80,10 @@ public final class GroundTile {
         double n = south + y - APRON;
         int at = y * NODES + x;
         coarse.at(x, y, weights);
-        double toShore = ground.coast().jagged(weights[0], e, n);
+        double toShore = ground.landform().jagged(weights[0], e, n);
         set(at, Field.SHORE, (float) toShore);
         height[at] = (float) ground.height(
-            toShore, new Relief.Broad(weights[1], weights[2], weights[3]), cuts, e, n, cut);
+            toShore, new Landform.Broad(weights[1], weights[2], weights[3]), cuts, e, n, cut);
         set(at, Field.LAKE, (float) cut[0]);
         set(at, Field.BURN, (float) cut[1]);
         set(at, Field.QUARRY, (float) cut[2]);
@@ -123,7 +123,7 @@ public final class GroundTile {
     boolean inTown = false;
     for (double n = south; n <= south + SIDE; n += SIDE / 8.0) {
       for (double e = west; e <= west + SIDE; e += SIDE / 8.0) {
-        inTown |= ground.coast().built(e, n) > 0;
+        inTown |= ground.landform().built(e, n) > 0;
       }
     }
     town = inTown;

@@ -44,6 +44,6 @@ record Lake(double east, double north, double radius, double level, Noise shape)
       return ground;
     }
     double bank = level + 0.15 + 0.07 * radius * (share - 1);
-    return bank + (ground - bank) * Coast.step(1, BANK, share);
+    return bank + (ground - bank) * Landform.step(1, BANK, share);
   }
 }

@@ -14,15 +14,14 @@ import sharpkestrel.raster.Extent;
  */
 public final class Parcels {
 
-  private static final double CELL = 340;
+  private static final int DEEPEST = 9;
 
-  /** What a place is like, as far as farming goes: 0 for open land to 1 for the best. */
-  interface Fertility {
-    double at(double e, double n);
-  }
-
-  /** A boundary line between parcels. */
-  public record Boundary(double e0, double n0, double e1, double n1, long key) {}
+  /**
+   * A boundary line between parcels.
+   *
+   * @param depth of the split that made it, 0 for the first in a cell; -1 for the bounds of cells
+   */
+  public record Boundary(double e0, double n0, double e1, double n1, long key, int depth) {}
 
   /** One cell of the lattice: a tree of splits, or a leaf. */
   private static final class Split {
@@ -37,18 +36,20 @@ public final class Parcels {
   private record Cell(double e, double n, Split root, List<Parcel> parcels, List<Boundary> lines) {}
 
   private final long seed;
-  private final Fertility fertility;
+  private final Division division;
+  private final double side;
   private final Map<Long, Cell> cells = new ConcurrentHashMap<>();
 
-  Parcels(long seed, Fertility fertility) {
+  Parcels(long seed, Division division) {
     this.seed = seed;
-    this.fertility = fertility;
+    this.division = division;
+    side = division.cell();
   }
 
   private double[] site(long i, long j) {
     Chance chance = Chance.of(seed, 31, i, j);
     return new double[] {
-      (i + chance.between(0.12, 0.88)) * CELL, (j + chance.between(0.12, 0.88)) * CELL
+      (i + chance.between(0.12, 0.88)) * side, (j + chance.between(0.12, 0.88)) * side
     };
   }
 
@@ -60,7 +61,7 @@ public final class Parcels {
 
   private Cell make(long i, long j) {
     double[] own = site(i, j);
-    double[] ring = Polygons.oblong(own[0], own[1], 0, 6 * CELL, 6 * CELL);
+    double[] ring = Polygons.oblong(own[0], own[1], 0, 6 * side, 6 * side);
     for (int dj = -2; dj <= 2; dj++) {
       for (int di = -2; di <= 2; di++) {
         if (di != 0 || dj != 0) {
@@ -72,9 +73,8 @@ public final class Parcels {
     }
     Chance chance = Chance.of(seed, 32, i, j);
     Cell cell = new Cell(own[0], own[1], new Split(), new ArrayList<>(), new ArrayList<>());
-    double grain = chance.between(3500, 11000);
-    double turn = chance.between(0, Math.PI);
-    split(cell, cell.root, ring, turn, grain, chance, 0);
+    Division.Manner manner = division.manner(own[0], own[1], chance);
+    split(cell, cell.root, ring, manner, chance, 0);
     edges(cell, ring, Noise.mix(i * 7919 + j));
     return cell;
   }
@@ -90,22 +90,24 @@ public final class Parcels {
       double de = ring[next] - ring[k];
       double dn = ring[next + 1] - ring[k + 1];
       if (dn > 0 || dn == 0 && de > 0) {
-        cell.lines.add(new Boundary(ring[k], ring[k + 1], ring[next], ring[next + 1], key + k));
+        cell.lines.add(new Boundary(ring[k], ring[k + 1], ring[next], ring[next + 1], key + k, -1));
       }
     }
   }
 
   private void split(
-      Cell cell, Split node, double[] ring, double turn, double grain, Chance chance, int depth) {
+      Cell cell, Split node, double[] ring, Division.Manner manner, Chance chance, int depth) {
     double area = Polygons.area(ring);
-    if (area < grain * 1.7 || depth > 9) {
-      node.parcel = parcel(ring, turn, chance);
+    double turn = manner.turn();
+    if (area < manner.grain() * 1.7 || depth > DEEPEST) {
+      node.parcel = division.parcel(ring, turn, chance);
       cell.parcels.add(node.parcel);
       return;
     }
     double long0 = extent(ring, Math.cos(turn), Math.sin(turn));
     double long1 = extent(ring, -Math.sin(turn), Math.cos(turn));
-    double across = (long0 > long1 ? turn : turn + Math.PI / 2) + 0.09 * chance.gaussian();
+    double across =
+        (long0 > long1 ? turn : turn + Math.PI / 2) + manner.loose() * chance.gaussian();
     node.a = Math.cos(across);
     node.b = Math.sin(across);
     double low = Double.POSITIVE_INFINITY;
@@ -118,22 +120,22 @@ public final class Parcels {
     node.c = low + (high - low) * chance.between(0.36, 0.64);
     double[] below = Polygons.clip(ring, node.a, node.b, node.c);
     double[] above = Polygons.clip(ring, -node.a, -node.b, -node.c);
-    line(cell, below, node, chance);
+    line(cell, below, node, depth, chance);
     node.below = new Split();
     node.above = new Split();
-    split(cell, node.below, below, turn, grain, chance, depth + 1);
-    split(cell, node.above, above, turn, grain, chance, depth + 1);
+    split(cell, node.below, below, manner, chance, depth + 1);
+    split(cell, node.above, above, manner, chance, depth + 1);
   }
 
   /** The side of the lower part that lies on the split. */
-  private static void line(Cell cell, double[] ring, Split node, Chance chance) {
+  private static void line(Cell cell, double[] ring, Split node, int depth, Chance chance) {
     for (int k = 0; k < ring.length; k += 2) {
       int next = (k + 2) % ring.length;
       double here = node.a * ring[k] + node.b * ring[k + 1] - node.c;
       double there = node.a * ring[next] + node.b * ring[next + 1] - node.c;
       if (Math.abs(here) < 1e-6 && Math.abs(there) < 1e-6) {
         long key = Double.doubleToLongBits(chance.unit());
-        cell.lines.add(new Boundary(ring[k], ring[k + 1], ring[next], ring[next + 1], key));
+        cell.lines.add(new Boundary(ring[k], ring[k + 1], ring[next], ring[next + 1], key, depth));
       }
     }
   }
@@ -149,51 +151,10 @@ public final class Parcels {
     return high - low;
   }
 
-  private Parcel parcel(double[] ring, double turn, Chance chance) {
-    double[] middle = Polygons.middle(ring);
-    double good = fertility.at(middle[0], middle[1]);
-    double draw = chance.unit();
-    Parcel.Use use = Parcel.Use.OPEN;
-    if (good > 0.55) {
-      use = chance.pick(
-          List.of(
-              Parcel.Use.PASTURE,
-              Parcel.Use.MEADOW,
-              Parcel.Use.STUBBLE,
-              Parcel.Use.PLOUGHED,
-              Parcel.Use.OATS,
-              Parcel.Use.ROOTS,
-              Parcel.Use.RUSHES,
-              Parcel.Use.PLANTATION),
-          34,
-          20,
-          11,
-          7,
-          12,
-          6,
-          6,
-          4);
-    } else if (good > 0.25) {
-      use = draw < 0.40
-          ? Parcel.Use.PASTURE
-          : draw < 0.56
-              ? Parcel.Use.MEADOW
-              : draw < 0.68
-                  ? Parcel.Use.RUSHES
-                  : draw < 0.80 ? Parcel.Use.PLANTATION : Parcel.Use.OPEN;
-    }
-    return new Parcel(
-        use,
-        ring,
-        chance.between(0.78, 1.22),
-        turn + (chance.happens(0.5) ? Math.PI / 2 : 0) + 0.03 * chance.gaussian(),
-        chance.unit());
-  }
-
   /** The parcel at a place. */
   public Parcel at(double e, double n) {
-    long i = (long) Math.floor(e / CELL);
-    long j = (long) Math.floor(n / CELL);
+    long i = (long) Math.floor(e / side);
+    long j = (long) Math.floor(n / side);
     Cell nearest = null;
     double least = Double.POSITIVE_INFINITY;
     for (int dj = -1; dj <= 1; dj++) {
@@ -216,8 +177,8 @@ public final class Parcels {
   /** All boundaries of the cells about a box. */
   public List<Boundary> boundaries(Extent box) {
     List<Boundary> found = new ArrayList<>();
-    for (long j = (long) Math.floor(box.south() / CELL) - 1; j * CELL <= box.north() + CELL; j++) {
-      for (long i = (long) Math.floor(box.west() / CELL) - 1; i * CELL <= box.east() + CELL; i++) {
+    for (long j = (long) Math.floor(box.south() / side) - 1; j * side <= box.north() + side; j++) {
+      for (long i = (long) Math.floor(box.west() / side) - 1; i * side <= box.east() + side; i++) {
         found.addAll(cell(i, j).lines);
       }
     }

@@ -32,8 +32,8 @@ public record Quarry(double east, double north, double radius, double floor, Noi
     }
     double up = Math.max(0, share - 0.55) * radius * 0.8;
     double step = Math.floor(up / BENCH);
-    double wall = floor + BENCH * (step + Coast.step(0.45, 1, up / BENCH - step));
+    double wall = floor + BENCH * (step + Landform.step(0.45, 1, up / BENCH - step));
     double cut = Math.min(ground, wall);
-    return cut + (ground - cut) * Coast.step(0.95, 1.2, share);
+    return cut + (ground - cut) * Landform.step(0.95, 1.2, share);
   }
 }

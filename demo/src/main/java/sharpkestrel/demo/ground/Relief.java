@@ -24,41 +24,33 @@ final class Relief {
     cliffs = new Noise(seed * 31 + 23);
   }
 
-  /**
-   * What changes so slowly that nodes a few metres apart will do.
-   *
-   * @param cliff noise of where there are cliffs, and {@code drop} of how high they are
-   * @param ridge sum of the ridges' octaves
-   */
-  record Broad(double cliff, double drop, double ridge) {}
-
-  Broad broad(double e, double n) {
+  Landform.Broad broad(double e, double n) {
     double one = cliffs.octaves(e / 420, n / 420, 3);
     double two = cliffs.octaves(e / 700 + 31, n / 700, 2);
     // bent by the other noises, lest crests run in smooth curves
     double bend = 34 * bumps.octaves(e / 105, n / 105, 2);
     double we = e + 190 * one + bend;
     double wn = n + 210 * two - bend;
-    return new Broad(one, two, ridges.octaves(we / 1150, wn / 1150, 4));
+    return new Landform.Broad(one, two, ridges.octaves(we / 1150, wn / 1150, 4));
   }
 
   /**
    * @param shore metres to the shore at this place
    */
-  double at(double shore, Broad broad, double e, double n) {
+  double at(double shore, Landform.Broad broad, double e, double n) {
     if (shore <= 0) {
       return 0;
     }
     double town = coast.town(e, n);
     double front = town > 0 ? coast.front(e, n) : 0;
     double beach = 0.075 * Math.min(shore, 22) + 0.022 * Math.max(0, shore - 22);
-    double cliff = Coast.step(0.08, 0.34, broad.cliff) * (1 - town);
-    double drop = 12 + 45 * Coast.step(-0.3, 0.5, broad.drop);
-    double foot = cliff > 0 ? cliff * drop * Coast.step(1, 3 + 0.95 * drop, shore) : 0;
-    double rise = Coast.step(230, 1080, shore);
+    double cliff = Landform.step(0.08, 0.34, broad.cliff()) * (1 - town);
+    double drop = 12 + 45 * Landform.step(-0.3, 0.5, broad.drop());
+    double foot = cliff > 0 ? cliff * drop * Landform.step(1, 3 + 0.95 * drop, shore) : 0;
+    double rise = Landform.step(230, 1080, shore);
     double hills = 0;
     if (rise > 0) {
-      double ridge = Math.max(0, 1 - 1.6 * Math.sqrt(broad.ridge * broad.ridge + 0.0009));
+      double ridge = Math.max(0, 1 - 1.6 * Math.sqrt(broad.ridge() * broad.ridge() + 0.0009));
       hills = RIDGES * rise * (0.34 + 0.66 * ridge * ridge);
     }
     double rough = Math.min(1, shore / 60) * (1 - 0.88 * town);
@@ -70,7 +62,7 @@ final class Relief {
       return wild;
     }
     // Along the quays: an edge of stone, a level apron, then the town's slope.
-    double quay = QUAY * Coast.step(0, 3, shore) + 0.055 * Math.max(0, shore - 34) + hills;
+    double quay = QUAY * Landform.step(0, 3, shore) + 0.055 * Math.max(0, shore - 34) + hills;
     return wild + (quay - wild) * front;
   }
 }

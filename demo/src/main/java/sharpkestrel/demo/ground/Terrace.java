@@ -19,6 +19,6 @@ public record Terrace(
     double v = -(e - east) * Math.sin(angle) + (n - north) * Math.cos(angle);
     double out =
         Math.hypot(Math.max(0, Math.abs(u) - length / 2), Math.max(0, Math.abs(v) - width / 2));
-    return level + (ground - level) * Coast.step(0, BANK, out);
+    return level + (ground - level) * Landform.step(0, BANK, out);
   }
 }

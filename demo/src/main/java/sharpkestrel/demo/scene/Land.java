@@ -224,7 +224,7 @@ final class Land {
     double rocky = ROCKY.of(here);
     double damp = DAMP.of(here);
     double bare = rocky - 0.46 + Math.max(0, steep - 0.55) * 1.1 + h / 3000 - 0.12 * damp;
-    double town = tile.inTown() ? ground.coast().built(e, n) + 0.35 * broad : 0;
+    double town = tile.inTown() ? ground.landform().built(e, n) + 0.35 * broad : 0;
     if (town > 0.45 && bare < 0.05) {
       gardens(e, n, town, broad, fine, damp);
       return;

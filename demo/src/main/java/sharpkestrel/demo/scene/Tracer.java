@@ -180,7 +180,7 @@ final class Tracer {
     float lake = GroundTile.Field.LAKE.of(sample);
     float burn = GroundTile.Field.BURN.of(sample);
     if (shore <= 0) {
-      waters.sea(tile, e, n, shore, ground.coast().front(e, n));
+      waters.sea(tile, e, n, shore, ground.landform().front(e, n));
       water(h);
     } else if (lake <= 1 || burn < -0.1 && shore > 1) {
       waters.fresh(g, e, n, lake <= 1 ? 0.1 + 7 * (1 - lake) : 0.15);

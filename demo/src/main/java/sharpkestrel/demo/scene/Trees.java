@@ -67,7 +67,7 @@ final class Trees {
       GroundTile tile, float[] sample, double e, double n, double draw, double size) {
     double h = tile.height(e, n);
     double wood = tile.wood(e, n);
-    double town = tile.inTown() ? ground.coast().built(e, n) : 0;
+    double town = tile.inTown() ? ground.landform().built(e, n) : 0;
     boolean natural = wood > 0.17 && h < HIGHEST && town - 0.6 * BROAD.of(sample) < 0.3;
     double chanceHere =
         natural ? Math.min(0.85, (wood - 0.17) * 7) * (1 - h / HIGHEST * 0.5) : 0.0025;

@@ -285,7 +285,7 @@ final class Builder {
       margin[2 * k] = e + (radius + 1) * Math.cos(a);
       margin[2 * k + 1] = n + (radius + 1) * Math.sin(a);
     }
-    if (!things.open(margin) || ground.coast().at(e, n) < 2) {
+    if (!things.open(margin) || ground.landform().at(e, n) < 2) {
       return false;
     }
     things.take(margin);

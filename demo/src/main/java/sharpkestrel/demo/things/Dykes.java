@@ -88,8 +88,8 @@ final class Dykes {
     boolean worked = ground.parcels().at(e + se, n + sn).use().worked()
         || ground.parcels().at(e - se, n - sn).use().worked();
     return worked
-        && ground.coast().at(e, n) > 9
-        && ground.coast().built(e, n) < 0.04
+        && ground.landform().at(e, n) > 9
+        && ground.landform().built(e, n) < 0.04
         && ground.roads().beyondEdge(e, n) > 1.2
         && ground.buildable(e, n);
   }

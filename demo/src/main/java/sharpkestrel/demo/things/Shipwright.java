@@ -49,7 +49,7 @@ final class Shipwright {
   boolean fits(Frame frame, double length, double beam, boolean afloat) {
     double[] ring = frame.oblong(0, 0, length, beam);
     for (int i = 0; i < ring.length; i += 2) {
-      double shore = ground.coast().at(ring[i], ring[i + 1]);
+      double shore = ground.landform().at(ring[i], ring[i + 1]);
       if (afloat && shore > -1.5 || !afloat && shore < 0.5) {
         return false;
       }

@@ -17,7 +17,7 @@ class ParcelsTest {
 
   private static final Extent BOX = new Extent(500_000, 6_700_000, 501_500, 6_701_500);
 
-  private final Parcels good = new Parcels(5, (e, n) -> 1);
+  private final Parcels good = new Parcels(5, IslesPlan.parting((e, n) -> 1));
 
   /** The parcels met by points 4 m apart. */
   private static Map<Parcel, Integer> met(Parcels parcels) {
@@ -90,7 +90,8 @@ class ParcelsTest {
     Map<Parcel.Use, Integer> uses = new EnumMap<>(Parcel.Use.class);
     int parcels = 0;
     for (int seed = 1; seed <= 6; seed++) {
-      for (Parcel parcel : met(new Parcels(seed, (e, n) -> 1)).keySet()) {
+      for (Parcel parcel :
+          met(new Parcels(seed, IslesPlan.parting((e, n) -> 1))).keySet()) {
         uses.merge(parcel.use(), 1, Integer::sum);
         parcels++;
       }
@@ -100,7 +101,8 @@ class ParcelsTest {
     // 34 of 100 are pasture; three standard errors
     double slack = 3 * Math.sqrt(0.34 * 0.66 / parcels);
     assertThat((double) uses.get(Parcel.Use.PASTURE) / parcels).isCloseTo(0.34, within(slack));
-    assertThat(met(new Parcels(5, (e, n) -> 0)).keySet()).allMatch(p -> p.use() == Parcel.Use.OPEN);
+    assertThat(met(new Parcels(5, IslesPlan.parting((e, n) -> 0))).keySet())
+        .allMatch(p -> p.use() == Parcel.Use.OPEN);
   }
 
   @Test
@@ -116,8 +118,8 @@ class ParcelsTest {
 
   @Test
   void askingInAnotherOrderGivesTheSameParcels() {
-    Parcels one = new Parcels(8, (e, n) -> 1);
-    Parcels other = new Parcels(8, (e, n) -> 1);
+    Parcels one = new Parcels(8, IslesPlan.parting((e, n) -> 1));
+    Parcels other = new Parcels(8, IslesPlan.parting((e, n) -> 1));
     Parcel first = one.at(BOX.west(), BOX.south());
     Parcel last = one.at(BOX.east(), BOX.north());
 
