@@ -4,7 +4,11 @@ import java.util.List;
 import java.util.Optional;
 import sharpkestrel.demo.DemoData;
 import sharpkestrel.demo.Scenario;
+import sharpkestrel.demo.Scheme;
+import sharpkestrel.demo.Sky;
 import sharpkestrel.demo.Survey;
+import sharpkestrel.demo.light.Season;
+import sharpkestrel.demo.region.Region;
 import sharpkestrel.raster.RasterException;
 
 /**
@@ -32,7 +36,11 @@ public final class DemoOptions {
           + ", not " + size + ".");
     }
     Scenario scenario = text(arguments, "--scenario").map(Scenario::of).orElse(Scenario.WHOLE);
-    return new Survey.Order(seed, (int) size, scenario, 0, Survey.Holds.FIRST_SCENE);
+    Scheme scheme = new Scheme(
+        text(arguments, "--region").map(Region::of).orElse(Region.ISLES),
+        text(arguments, "--season").map(Season::of).orElse(Season.LEAF_ON),
+        text(arguments, "--sky").map(Sky::of).orElse(Sky.PLAIN));
+    return new Survey.Order(seed, (int) size, scenario, 0, Survey.Holds.FIRST_SCENE, scheme);
   }
 
   public static Survey.Order order(List<String> arguments) {

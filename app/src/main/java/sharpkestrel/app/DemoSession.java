@@ -2,6 +2,7 @@ package sharpkestrel.app;
 
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 import javafx.application.Platform;
 import sharpkestrel.app.model.Look;
@@ -34,9 +35,10 @@ public final class DemoSession {
    * @param afresh begins anew, in a project of its own, rather than where the last session stopped
    */
   public static void start(Workspace workspace, Survey.Order order, boolean afresh) {
-    String name = (afresh ? "afresh-" : "fenwrack-") + order.label();
+    String title = order.scheme().region().site().title();
+    String name = (afresh ? "afresh-" : "") + project(title) + "-" + order.label();
     Path folder = DemoData.home().resolve("projects").resolve(name);
-    workspace.titleProperty().set("Fenwrack Sound");
+    workspace.titleProperty().set(title);
     workspace
         .lanes()
         .run()
@@ -139,8 +141,12 @@ public final class DemoSession {
   }
 
   private static Survey.Order whole(Survey.Order order) {
-    return new Survey.Order(
-        order.seed(), order.size(), order.scenario(), order.bias(), Survey.Holds.ALL_FILES);
+    return order.holding(Survey.Holds.ALL_FILES);
+  }
+
+  /** How projects of a region are called: by the first word of its name. */
+  private static String project(String title) {
+    return title.toLowerCase(Locale.ROOT).replaceFirst(" .*", "");
   }
 
   public static void addRest(Workspace workspace, Survey survey) {

@@ -6,9 +6,13 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sharpkestrel.demo.Scenario;
+import sharpkestrel.demo.Scheme;
+import sharpkestrel.demo.Sky;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.SurveyMaker;
 import sharpkestrel.demo.WorldReport;
+import sharpkestrel.demo.light.Season;
+import sharpkestrel.demo.region.Region;
 import sharpkestrel.raster.RasterException;
 
 @Command(
@@ -31,6 +35,20 @@ final class WorldCommand implements Runnable {
       names = "--scenario",
       description = "What the scenes look at: harbour, town, moor, or whole: all of it.")
   String scenario = "whole";
+
+  @Option(
+      names = "--region",
+      description = "isles, old-town, plateau, farmland or suburb.")
+  String region = Region.ISLES.label();
+
+  @Option(names = "--season", description = "leaf-on, leaf-off, dry, snow or wet.")
+  String season = Season.LEAF_ON.label();
+
+  @Option(
+      names = "--sky",
+      description =
+          "plain: as ever over the isles; clear, hazy, veiled or cloudy: so, with sun and view on any side.")
+  String sky = Sky.PLAIN.label();
 
   @Option(
       names = "--bias",
@@ -75,7 +93,8 @@ final class WorldCommand implements Runnable {
         size,
         Scenario.of(scenario),
         bias,
-        truth == Truth.full ? Survey.Holds.TRUTH_RASTERS : Survey.Holds.ALL_FILES);
+        truth == Truth.full ? Survey.Holds.TRUTH_RASTERS : Survey.Holds.ALL_FILES,
+        new Scheme(Region.of(region), Season.of(season), Sky.of(sky)));
     Survey survey = SurveyMaker.make(out, order, job);
     if (picture != null) {
       WorldReport.picture(order, picture, job);

@@ -1,8 +1,13 @@
 package sharpkestrel.demo;
 
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import sharpkestrel.demo.light.Season;
+import sharpkestrel.demo.region.Region;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 
@@ -11,7 +16,7 @@ public final class DemoData {
 
   public static final int DEFAULT_SIZE = 4096;
   private static final String PREFIX = "demo:";
-  private static final Pattern SEED = Pattern.compile("(?:^demo:|fenwrack-sound-)(\\d{1,18})");
+  private static final Pattern SEED = Pattern.compile("(?:^demo:|(?:fenwrack-sound|corvane|ansakar|brandle-weald|pennick-flats)-)(\\d{1,18})");
 
   /** From this seed on nothing is tuned: figures that are reported come from these. */
   public static final long FIRST_HELD_OUT = 101;
@@ -44,8 +49,8 @@ public final class DemoData {
   }
 
   /**
-   * {@code demo:SEED}, {@code demo:SEED:SIZE} or {@code demo:SEED:SIZE:SCENARIO} as the folder of that survey, its first
-   * scene made where it is not there; with {@code :all} at its end all files. Other texts stay.
+   * {@code demo:SEED}, {@code demo:SEED:SIZE} and then words in any order: a scenario, a region, a season, a sky. The folder of
+   * that survey, its first scene made where it is not there; with {@code all} among the words all files. Other texts stay.
    */
   public static String resolve(String text, Job job) {
     return text.startsWith(PREFIX)
@@ -56,31 +61,31 @@ public final class DemoData {
   private static Survey.Order order(String text) {
     String[] parts = text.substring(PREFIX.length()).split(":");
     try {
-      return new Survey.Order(
-          Long.parseLong(parts[0]),
-          parts.length > 1 ? Integer.parseInt(parts[1]) : DEFAULT_SIZE,
-          parts.length > 2 ? Scenario.of(parts[2]) : Scenario.WHOLE,
-          0,
-          holds(parts));
+      long seed = Long.parseLong(parts[0]);
+      int size = parts.length > 1 ? Integer.parseInt(parts[1]) : DEFAULT_SIZE;
+      OrderWords words = new OrderWords();
+      Arrays.stream(parts).skip(2).forEach(words::take);
+      return words.order(seed, size);
     } catch (NumberFormatException notANumber) {
       throw new RasterException(
-          "A demo survey is named demo:SEED, demo:SEED:SIZE or demo:SEED:SIZE:SCENARIO, e.g. demo:101, not '"
-              + text + "'.",
+          "A demo survey is named demo:SEED, demo:SEED:SIZE or demo:SEED:SIZE:WORD:WORD, e.g. demo:101 or"
+              + " demo:101:2048:plateau:dry, not '" + text + "'.",
           notANumber);
     }
   }
 
-  private static Survey.Holds holds(String[] parts) {
-    if (parts.length > 4 || parts.length == 4 && !parts[3].equals("all")) {
-      throw new RasterException(
-          "After the scenario a demo survey's name may say 'all', for all of its files, as in"
-              + " demo:101:2048:whole:all; not '" + String.join(":", parts) + "'.");
-    }
-    return parts.length == 4 ? Survey.Holds.ALL_FILES : Survey.Holds.FIRST_SCENE;
-  }
-
   /** The text by which a run sheet names a survey. */
   public static String text(Survey.Order order) {
-    return PREFIX + order.seed() + ":" + order.size() + ":" + order.scenario().label();
+    Scheme scheme = order.scheme();
+    return Stream.of(
+            PREFIX.replace(":", ""),
+            Long.toString(order.seed()),
+            Integer.toString(order.size()),
+            order.scenario().label(),
+            scheme.region() == Region.ISLES ? "" : scheme.region().label(),
+            scheme.season() == Season.LEAF_ON ? "" : scheme.season().label(),
+            scheme.sky() == Sky.PLAIN ? "" : scheme.sky().label())
+        .filter(word -> !word.isEmpty())
+        .collect(Collectors.joining(":"));
   }
 }

@@ -3,12 +3,14 @@ package sharpkestrel.demo;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import sharpkestrel.demo.light.Season;
+import sharpkestrel.demo.light.Sun;
 import sharpkestrel.demo.noise.Chance;
 
 /**
  * The plan of one acquisition: about when, from where and through what air a scene is taken. The seed draws from it.
  *
- * @param about day and time, universal; the pass is up to ten days and forty minutes from it
+ * @param about day and time, universal; the pass is up to {@code days} and {@code minutes} from it
  * @param offNadir angle at the ground between view and vertical, degrees
  * @param azimuth from the ground to the sensor, degrees clockwise from north
  * @param aerosol optical depth of haze at 0.55 micrometres
@@ -24,7 +26,9 @@ record Pass(
     Range aerosol,
     Range wetness,
     double brightest,
-    boolean cloudy) {
+    boolean cloudy,
+    int days,
+    int minutes) {
 
   /** A clear noon in spring after rain, seen from the east. */
   static final Pass ONE = new Pass(
@@ -35,7 +39,9 @@ record Pass(
       new Range(0.06, 0.11),
       new Range(0.3, 0.55),
       0.86,
-      false);
+      false,
+      10,
+      40);
 
   /** A hazy, dry morning at midsummer, seen more steeply from the west. */
   static final Pass TWO = new Pass(
@@ -46,7 +52,56 @@ record Pass(
       new Range(0.12, 0.2),
       new Range(0.05, 0.15),
       1.0,
-      true);
+      true,
+      10,
+      40);
+
+  /** Lowest and highest sun that scenes are taken under, degrees. */
+  private static final Range SUN = new Range(15, 65);
+
+  /**
+   * A pass drawn for a place: some day of the season, some hour at which the sun stands high enough and not too high, seen from any
+   * side.
+   *
+   * @param longitude degrees, as {@code latitude}
+   * @param steepest least and most degrees off the vertical
+   */
+  static Pass drawn(
+      String scene, Scheme scheme, double longitude, double latitude, Range steepest, Chance chance) {
+    Season season = scheme.season();
+    LocalDateTime best = null;
+    double least = Double.POSITIVE_INFINITY;
+    for (int tries = 0; tries < 300 && least > 0; tries++) {
+      int months = Math.floorMod(season.to - season.from, 12);
+      int month = season.from + (latitude < 0 ? 6 : 0) - 1;
+      double hour = chance.between(7.5, 16.5) - longitude / 15;
+      LocalDateTime time = LocalDateTime.of(2031, 1, 1, 0, 0)
+          .plusMonths(Math.floorMod(month, 12))
+          .plusDays(chance.whole(0, 30 * months))
+          .plusSeconds((long) (hour * 3600));
+      double sun = Sun.at(time.toInstant(ZoneOffset.UTC), longitude, latitude).elevation();
+      double off = Math.max(0, Math.max(SUN.low - sun, sun - SUN.high));
+      if (off < least) {
+        least = off;
+        best = time;
+      }
+    }
+    return new Pass(
+        scene,
+        best,
+        steepest,
+        new Range(0, 360),
+        scheme.sky().aerosol,
+        switch (season) {
+          case WET -> new Range(0.7, 1);
+          case DRY -> new Range(0, 0.05);
+          default -> new Range(0.1, 0.4);
+        },
+        season == Season.SNOW ? 1.05 : chance.between(0.8, 1),
+        scheme.sky().thickest > 0,
+        0,
+        0);
+  }
 
   record Range(double low, double high) {
 
@@ -57,8 +112,8 @@ record Pass(
 
   Instant time(Chance chance) {
     return about
-        .plusDays(chance.whole(-10, 10))
-        .plusSeconds(chance.whole(-2400, 2400))
+        .plusDays(chance.whole(-days, days))
+        .plusSeconds(chance.whole(-60 * minutes, 60 * minutes))
         .toInstant(ZoneOffset.UTC);
   }
 }

@@ -2,6 +2,8 @@ package sharpkestrel.demo;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Locale;
+import sharpkestrel.demo.region.Region;
 import sharpkestrel.io.Json;
 
 /**
@@ -11,6 +13,9 @@ import sharpkestrel.io.Json;
 public record Survey(Path folder) {
 
   static final int VERSION = 5;
+
+  /** Of the regions inland, and of the archipelago under other circumstances. */
+  static final int VERSION_OF_OTHERS = 1;
 
   /** How much of a survey there is; each holds what stands before it. */
   public enum Holds {
@@ -28,22 +33,44 @@ public record Survey(Path folder) {
    * @param size panchromatic pixels along one side
    * @param bias pixels by which the delivered RPCs are off; 0 for exact ones
    */
-  public record Order(long seed, int size, Scenario scenario, double bias, Holds holds) {
+  public record Order(
+      long seed, int size, Scenario scenario, double bias, Holds holds, Scheme scheme) {
+
+    /** Of the archipelago as it always was. */
+    public Order(long seed, int size, Scenario scenario, double bias, Holds holds) {
+      this(seed, size, scenario, bias, holds, Scheme.PLAIN);
+    }
 
     public Order(long seed, int size) {
       this(seed, size, Scenario.WHOLE, 0, Holds.FIRST_SCENE);
+    }
+
+    public Order holding(Holds wanted) {
+      return new Order(seed, size, scenario, bias, wanted, scheme);
     }
 
     /** Seed, size and what else sets it apart, as its folder is named: {@code 101-4096-harbour}. */
     public String label() {
       return seed + "-" + size
           + (scenario == Scenario.WHOLE ? "" : "-" + scenario.label())
+          + scheme.suffix()
           + (bias == 0 ? "" : "-biased-" + (bias == Math.rint(bias) ? (long) bias : bias));
     }
   }
 
   public static Survey in(Path parent, Order order) {
-    return new Survey(parent.resolve("fenwrack-sound-" + order.label() + "-v" + VERSION));
+    int version = order.scheme().equals(Scheme.PLAIN) ? VERSION : VERSION_OF_OTHERS;
+    return new Survey(
+        parent.resolve(slug(order.scheme().region()) + "-" + order.label() + "-v" + version));
+  }
+
+  private static String slug(Region region) {
+    return region.site().title().toLowerCase(Locale.ROOT).replace(' ', '-');
+  }
+
+  /** The name of its region, as its files are called. */
+  String slug() {
+    return folder.getFileName().toString().replaceFirst("-\\d+-\\d+.*", "");
   }
 
   public Path item() {

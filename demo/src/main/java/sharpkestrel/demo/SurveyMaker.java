@@ -1,12 +1,17 @@
 package sharpkestrel.demo;
 
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import sharpkestrel.demo.ground.Parishes;
 import sharpkestrel.demo.light.Material;
+import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.noise.Chance;
+import sharpkestrel.demo.region.Region;
 import sharpkestrel.demo.scene.Exposure;
 import sharpkestrel.demo.scene.Scene;
 import sharpkestrel.demo.sensor.SensorView;
@@ -32,8 +37,6 @@ import sharpkestrel.raster.SampleType;
 public final class SurveyMaker {
 
   private static final int SKETCH = 8;
-  private static final double LOWEST = -5;
-  private static final double HIGHEST = 520;
 
   private final World world;
   private final Survey survey;
@@ -67,8 +70,8 @@ public final class SurveyMaker {
       Path parent, Survey.Order order, Optional<Consumer<Raster>> quickLook, Job job) {
     Survey survey = Survey.in(parent, order);
     if (!survey.has(order.holds())) {
-      job.progress("Surveying Fenwrack Sound", 0, 1);
-      World world = new World(order.seed(), order.size(), order.scenario());
+      job.progress("Surveying " + order.scheme().region().site().title(), 0, 1);
+      World world = new World(order.seed(), order.size(), order.scenario(), order.scheme());
       new SurveyMaker(world, survey, order).write(quickLook, job);
     }
     return survey;
@@ -102,26 +105,38 @@ public final class SurveyMaker {
     heights().surface(world.one(), world.lasting(), survey.surface(), job);
     job.progress("Measuring heights", 1, 2);
     heights().coarse(survey.coarseHeights(), job);
-    RegisterFiles.parishes(parishes, World.CRS, survey.parishes());
+    RegisterFiles.parishes(parishes, world.crs(), survey.parishes());
     RegisterFiles.buildings(
-        world.lasting().buildings(), world.extent(), world.seed(), World.CRS, survey.register());
+        world.lasting().buildings(), world.extent(), world.seed(), world.crs(), survey.register());
     scene(world.two(), world.thingsOfDayTwo(), parishes, Optional.empty(), job);
     photo(job);
   }
 
+  private Region.Site site() {
+    return world.scheme().region().site();
+  }
+
   private HeightFiles heights() {
-    return new HeightFiles(world.ground(), world.extent(), World.CRS);
+    return new HeightFiles(world.ground(), world.extent(), world.crs());
   }
 
   private void mark(Survey.Holds part) {
+    ObjectNode about = Json.object()
+        .put("survey", site().title())
+        .put("seed", world.seed())
+        .put("size", world.size())
+        .put("scenario", world.scenario().label());
+    Scheme scheme = world.scheme();
+    if (!scheme.equals(Scheme.PLAIN)) {
+      about
+          .put("region", scheme.region().label())
+          .put("season", scheme.season().label())
+          .put("sky", scheme.sky().label());
+    }
     Json.write(
-        Json.object()
-            .put("survey", "Fenwrack Sound")
-            .put("seed", world.seed())
-            .put("size", world.size())
-            .put("scenario", world.scenario().label())
+        about
             .put("holds", part.name())
-            .put("undulation", World.UNDULATION)
+            .put("undulation", world.undulation())
             .put("buildings", world.things().buildings().size())
             .put("vessels", world.things().vessels().size())
             .put("vehicles", world.things().vehicles().size()),
@@ -134,16 +149,16 @@ public final class SurveyMaker {
       Parishes parishes,
       Optional<Consumer<Raster>> quickLook,
       Job job) {
-    Exposure exposure = new Exposure(scene, world.ground(), things, World.UNDULATION);
+    Exposure exposure = new Exposure(scene, world.ground(), things, world.undulation());
     RpcFit fit = SensorView.rpc(
-        scene.sensor(), World.CRS, World.UNDULATION + LOWEST, World.UNDULATION + HIGHEST);
+        scene.sensor(), world.crs(), world.undulation() + site().low(), world.undulation() + site().high());
     quickLook.ifPresent(look -> look.accept(quickLook(exposure, fit, job)));
     double[] bias = bias(scene);
     new SceneTruth(
-            scene, world.ground(), things, parishes, World.CRS, World.UNDULATION, World.PAN_GSD)
+            scene, world.ground(), things, parishes, world.crs(), world.undulation(), World.PAN_GSD)
         .write(survey.truth(scene.name(), ""), fit, bias);
-    new SceneFiles(exposure, survey.item(scene.name()).getParent())
-        .write(fit, bias, "Photographing Fenwrack Sound, " + scene.name().replace('-', ' '), job);
+    new SceneFiles(exposure, survey.slug(), survey.item(scene.name()).getParent())
+        .write(fit, bias, "Photographing " + site().title() + ", " + scene.name().replace('-', ' '), job);
   }
 
   /** A shift in a direction of its own for each scene. */
@@ -165,15 +180,21 @@ public final class SurveyMaker {
     job.progress("Developing the air photo", 0, 1);
     Scene then =
         new Scene("photo", world.photo(), world.photoDay(), 1, new double[Material.BANDS][2]);
-    Exposure exposure = new Exposure(then, world.ground(), world.photoThings(), World.UNDULATION);
+    Exposure exposure = new Exposure(then, world.ground(), world.photoThings(), world.undulation());
     new PhotoFile(exposure, world.seed()).write(survey.photo(), job);
+  }
+
+  private Set<Material> materials() {
+    return world.scheme().region() == Region.ISLES && world.scheme().season() != Season.SNOW
+        ? Material.OF_THE_ISLES
+        : EnumSet.allOf(Material.class);
   }
 
   private void rasters(Scene scene, Things things, Job job) {
     job.progress("Writing the truth of " + scene.name().replace('-', ' '), 0, 2);
     TruthRasters truth =
-        new TruthRasters(scene, world.ground(), things, World.CRS, World.PAN_GSD, World.UNDULATION);
-    TruthRasters.legend(survey.folder().resolve("truth/cover-legend.json"));
+        new TruthRasters(scene, world.ground(), things, world.crs(), World.PAN_GSD, world.undulation());
+    TruthRasters.legend(materials(), survey.folder().resolve("truth/cover-legend.json"));
     truth.radiometry(survey.truth(scene.name(), "radiometry.tif"), job);
     job.progress("Writing the truth of " + scene.name().replace('-', ' '), 1, 2);
     truth.cover(survey.truth(scene.name(), "cover.tif"), job);

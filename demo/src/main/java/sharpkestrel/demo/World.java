@@ -9,37 +9,52 @@ import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Sun;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.noise.SmoothTexture;
+import sharpkestrel.demo.region.Region;
 import sharpkestrel.demo.scene.Cloud;
 import sharpkestrel.demo.scene.Conditions;
 import sharpkestrel.demo.scene.Scene;
 import sharpkestrel.demo.sensor.FrameCamera;
 import sharpkestrel.demo.sensor.Pushbroom;
-import sharpkestrel.demo.things.Plan;
+import sharpkestrel.demo.things.Settling;
 import sharpkestrel.demo.things.Things;
 import sharpkestrel.geo.Crs;
+import sharpkestrel.geo.Egm96;
+import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Extent;
+import sharpkestrel.raster.Raster;
+import sharpkestrel.raster.RasterException;
+import sharpkestrel.raster.Request;
+import sharpkestrel.raster.Window;
 
 /**
- * One Fenwrack Sound, made from a seed: the land and all on it as far as a survey's scenes look, and the scenes.
- * Coordinates are EPSG:32630, heights above the geoid, which lies {@value #UNDULATION} m above the ellipsoid here. A
- * seed is one place: surveys of other sizes and scenarios see more, less or other parts of it.
+ * One region, made from a seed: the land and all on it as far as a survey's scenes look, and the scenes. Coordinates are of the
+ * region's zone, heights above the geoid. A seed is one place: surveys of other sizes and scenarios see more, less or other
+ * parts of it.
  */
 public final class World {
 
+  /** Metres from the ellipsoid up to the geoid in the archipelago. */
   public static final double UNDULATION = 47;
+
   public static final double PAN_GSD = 0.5;
-  static final CrsName CRS = CrsName.epsg(32630);
+
+  /** Of the archipelago. */
+  static final CrsName CRS = Region.ISLES.site().crs();
+
   static final int SMALLEST = 256;
   static final int LARGEST = 40_000;
   private static final int PHOTO_YEAR = 1962;
   private static final double OVERLAP = 0.4;
+  private static final Pass.Range STEEP = new Pass.Range(2, 24);
 
   private final long seed;
   private final int size;
   private final Scenario scenario;
+  private final Scheme scheme;
+  private final double undulation;
   private final Ground ground;
-  private final Plan plan;
+  private final Settling plan;
   private final Things today;
   private final Extent extent;
   private final Scene one;
@@ -50,7 +65,7 @@ public final class World {
   /**
    * @param size pixels of the panchromatic scenes along one side
    */
-  public World(long seed, int size, Scenario scenario) {
+  public World(long seed, int size, Scenario scenario, Scheme scheme) {
     if (size < SMALLEST || size > LARGEST) {
       throw new IllegalArgumentException("A world is " + SMALLEST + " to " + LARGEST
           + " panchromatic pixels wide, not " + size + ".");
@@ -58,28 +73,80 @@ public final class World {
     this.seed = seed;
     this.size = size;
     this.scenario = scenario;
+    this.scheme = scheme;
+    boolean isles = scheme.region() == Region.ISLES;
+    if (!isles && scenario != Scenario.WHOLE) {
+      throw new RasterException("Of " + scheme.region().site().title()
+          + " there is the whole alone: harbour, town and moor are parts of the isles.");
+    }
+    undulation = isles ? UNDULATION : undulation(scheme.region().site());
     double side = size * PAN_GSD;
-    Coast coast = new Coast(seed);
-    double[] middle = middle(coast, side);
-    double[] beside = beside(coast, middle, side);
+    Coast coast = isles ? new Coast(seed) : null;
+    double[] middle = isles ? middle(coast, side) : middle(scheme.region().site());
+    double[] beside = beside(isles ? coast.inland() + Math.PI / 2 : 0, middle, side);
     // a scene lies a little askew, and its rays meet hills away from where they meet the sea
     double half = side / 2 * 1.22 + 180;
     Extent first = Extent.around(middle[0], middle[1], half);
     Extent second = Extent.around(beside[0], beside[1], half);
     extent = first.union(second);
-    ground = new Ground(seed, extent.grown(60));
-    plan = new Plan(ground, extent.grown(60), Extent.around(middle[0], middle[1], side * 0.44));
+    ground = scheme.region().ground(seed, extent.grown(60));
+    plan = scheme
+        .region()
+        .settle(ground, extent.grown(60), Extent.around(middle[0], middle[1], side * 0.44));
     today = plan.day(1);
     Chance chance = Chance.of(seed, 2);
-    one = scene(Pass.ONE, middle, chance);
-    two = scene(Pass.TWO, beside, chance);
+    boolean asEver = scheme.equals(Scheme.PLAIN);
+    double[] place = degrees(middle);
+    one = scene(
+        asEver
+            ? Pass.ONE
+            : Pass.drawn("scene-one", scheme, place[0], place[1], STEEP, Chance.of(seed, 6, 1)),
+        middle,
+        chance);
+    two = scene(
+        asEver
+            ? Pass.TWO
+            : Pass.drawn("scene-two", scheme, place[0], place[1], STEEP, Chance.of(seed, 6, 2)),
+        beside,
+        chance);
     photoDay = conditions(
         middle, Instant.parse("1962-05-14T13:10:00Z"), 1.5, 90, 0.16, 0.2, Cloud.NONE, chance);
     photo = photo(middle, side, chance);
   }
 
+  public World(long seed, int size, Scenario scenario) {
+    this(seed, size, scenario, Scheme.PLAIN);
+  }
+
   public World(long seed, int size) {
     this(seed, size, Scenario.WHOLE);
+  }
+
+  /** As the geoid is told by the table that ships, in whole centimetres. */
+  private static double undulation(Region.Site site) {
+    double[] place = {site.east(), site.north()};
+    Crs.of(site.crs()).to(Crs.of(Crs.WGS84)).apply(place, 1);
+    Raster geoid = Egm96.raster();
+    Affine affine = geoid.grid().affine();
+    int x = (int) Math.floor((place[0] - affine.c()) / affine.a());
+    int y = (int) Math.floor((place[1] - affine.f()) / affine.e());
+    float[][] value = new float[1][1];
+    geoid.read(0, new Window(x, y, 1, 1), value, Request.BACKGROUND);
+    return Math.rint(100 * value[0][0]) / 100;
+  }
+
+  private double[] degrees(double[] middle) {
+    double[] place = {middle[0], middle[1]};
+    Crs.of(crs()).to(Crs.of(Crs.WGS84)).apply(place, 1);
+    return place;
+  }
+
+  /** A part of a region inland: each seed is another. */
+  private double[] middle(Region.Site site) {
+    Chance chance = Chance.of(seed, 7);
+    return new double[] {
+      site.east() + chance.between(-240, 240), site.north() + chance.between(-240, 240)
+    };
   }
 
   /** Where the first scene looks. */
@@ -118,8 +185,7 @@ public final class World {
   }
 
   /** Where the second scene looks: along the coast, so that two fifths are seen by both. */
-  private double[] beside(Coast coast, double[] middle, double side) {
-    double along = coast.inland() + Math.PI / 2;
+  private double[] beside(double along, double[] middle, double side) {
     double shift = (1 - OVERLAP) * side;
     boolean eastWest = Math.abs(Math.cos(along)) > Math.abs(Math.sin(along));
     double sign = Chance.of(seed, 4).happens(0.5) ? 1 : -1;
@@ -137,8 +203,7 @@ public final class World {
       double wetness,
       Cloud cloud,
       Chance chance) {
-    double[] place = {middle[0], middle[1]};
-    Crs.of(CRS).to(Crs.of(Crs.WGS84)).apply(place, 1);
+    double[] place = degrees(middle);
     Sun sun = Sun.at(time, place[0], place[1]);
     return new Conditions(
         time,
@@ -149,7 +214,8 @@ public final class World {
         chance.between(3, 8),
         chance.between(0, 360),
         wetness,
-        cloud);
+        cloud,
+        scheme.season());
   }
 
   private Scene scene(Pass pass, double[] middle, Chance chance) {
@@ -161,7 +227,7 @@ public final class World {
     double wetness = pass.wetness().draw(chance);
     Conditions conditions =
         conditions(middle, time, offNadir, azimuth, aerosol, wetness, cloud, chance);
-    double[] place = {middle[0], middle[1], ground.height(middle[0], middle[1]) + UNDULATION};
+    double[] place = {middle[0], middle[1], ground.height(middle[0], middle[1]) + undulation};
     Pushbroom sensor = new Pushbroom(
         place,
         offNadir,
@@ -183,13 +249,28 @@ public final class World {
   private Cloud cloudAway(double[] middle, Chance chance) {
     double side = size * PAN_GSD;
     double away = Math.signum(middle[0] - extent.west() - (extent.east() - middle[0]) + 1e-3);
+    if (scheme.sky().thickest > 0.9) {
+      return new Cloud(
+          middle[0],
+          middle[1],
+          side * 2,
+          ground.height(middle[0], middle[1]) + chance.between(700, 1400),
+          new SmoothTexture(seed * 31 + 14),
+          scheme.sky().thickest,
+          true);
+    }
     double up = Math.signum(middle[1] - extent.south() - (extent.north() - middle[1]) + 1e-3);
     return new Cloud(
         middle[0] + away * side * 0.5,
         middle[1] + up * side * 0.5,
         side * 0.46,
-        chance.between(700, 1000),
+        cloudBase(middle) + chance.between(700, 1000),
         new SmoothTexture(seed * 31 + 14));
+  }
+
+  /** What cloud stands above; the sea in the archipelago. */
+  private double cloudBase(double[] middle) {
+    return scheme.region() == Region.ISLES ? 0 : ground.height(middle[0], middle[1]);
   }
 
   /** An air photo from low over the land, turned and tilted, its film shrunk and sheared, scanned. */
@@ -201,7 +282,7 @@ public final class World {
     double[] lens = {
       middle[0] + chance.between(-0.04, 0.04) * covered,
       middle[1] + chance.between(-0.04, 0.04) * covered,
-      ground.height(middle[0], middle[1]) + UNDULATION + above
+      ground.height(middle[0], middle[1]) + undulation + above
     };
     double shear = chance.between(-0.006, 0.006);
     double stretch = chance.between(-0.008, 0.008);
@@ -215,6 +296,19 @@ public final class World {
         above / pixel,
         chance.between(0.012, 0.03),
         new double[] {1 + stretch, shear, shear * 0.3, 1 - stretch});
+  }
+
+  public CrsName crs() {
+    return scheme.region().site().crs();
+  }
+
+  /** Metres from the ellipsoid up to the geoid. */
+  public double undulation() {
+    return undulation;
+  }
+
+  Scheme scheme() {
+    return scheme;
   }
 
   public long seed() {

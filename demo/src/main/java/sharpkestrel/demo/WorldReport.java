@@ -14,16 +14,16 @@ public final class WorldReport {
 
   /** The first scene at three scales side by side, as a PNG. */
   public static void picture(Survey.Order order, Path path, Job job) {
-    World world = new World(order.seed(), order.size(), order.scenario());
-    new ThreeScales(new Exposure(world.one(), world.ground(), world.things(), World.UNDULATION))
+    World world = new World(order.seed(), order.size(), order.scenario(), order.scheme());
+    new ThreeScales(new Exposure(world.one(), world.ground(), world.things(), world.undulation()))
         .write(path, job);
   }
 
   /** How well one number tells roofs from what is taken for them in the first scene. */
-  public static List<Separability.Result> separability(long seed, int size) {
-    World world = new World(seed, size);
+  public static List<Separability.Result> separability(long seed, int size, Scheme scheme) {
+    World world = new World(seed, size, Scenario.WHOLE, scheme);
     return new Separability(
-            world.one(), world.ground(), world.things(), world.extent(), World.UNDULATION)
+            world.one(), world.ground(), world.things(), world.extent(), world.undulation())
         .results();
   }
 }

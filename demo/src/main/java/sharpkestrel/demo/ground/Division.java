@@ -11,8 +11,9 @@ public interface Division {
    * @param grain square metres that its pieces have, roughly
    * @param turn direction of its lines, radians
    * @param loose spread of the lines' directions, radians
+   * @param kind what the division itself knows of the cell
    */
-  record Manner(double grain, double turn, double loose) {}
+  record Manner(double grain, double turn, double loose, Object kind) {}
 
   /** Metres from a cell of the lattice to the next. */
   double cell();
@@ -25,5 +26,5 @@ public interface Division {
    *
    * @param ring its corners, convex, anticlockwise
    */
-  Parcel parcel(double[] ring, double turn, Chance chance);
+  Parcel parcel(double[] ring, Manner manner, Chance chance);
 }

@@ -2,6 +2,7 @@ package sharpkestrel.demo.ground;
 
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.noise.Noise;
 import sharpkestrel.raster.Extent;
@@ -26,6 +27,7 @@ public final class Ground {
   private final Sites sites;
   private final Roads roads = new Roads();
   private final Parcels parcels;
+  private final Cover cover;
   private final Cells<Lake> lakes = new Cells<>(128);
   private final Cells<Quarry> quarries = new Cells<>(128);
   private final Cells<Terrace> terraces = new Cells<>(128);
@@ -57,6 +59,7 @@ public final class Ground {
       }
     }
     parcels = new Parcels(seed, plan.division(this));
+    cover = plan.cover().orElse(null);
     sites = landform instanceof Isles isles ? new Sites(seed, isles.coast(), this, extent) : null;
     plan.lay(this);
     tiles = new GroundTiles(this);
@@ -342,6 +345,11 @@ public final class Ground {
 
   public Sites sites() {
     return sites;
+  }
+
+  /** What covers it, told as mixtures; empty for the archipelago. */
+  public Optional<Cover> cover() {
+    return Optional.ofNullable(cover);
   }
 
   public GroundTiles tiles() {

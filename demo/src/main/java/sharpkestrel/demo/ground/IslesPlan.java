@@ -1,6 +1,7 @@
 package sharpkestrel.demo.ground;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.function.DoubleBinaryOperator;
 import sharpkestrel.demo.noise.Chance;
 
@@ -17,6 +18,11 @@ final class IslesPlan implements GroundPlan {
   @Override
   public boolean isWild() {
     return true;
+  }
+
+  @Override
+  public Optional<Cover> cover() {
+    return Optional.empty();
   }
 
   @Override
@@ -43,12 +49,12 @@ final class IslesPlan implements GroundPlan {
       @Override
       public Manner manner(double e, double n, Chance chance) {
         double grain = chance.between(3500, 11000);
-        return new Manner(grain, chance.between(0, Math.PI), 0.09);
+        return new Manner(grain, chance.between(0, Math.PI), 0.09, this);
       }
 
       @Override
-      public Parcel parcel(double[] ring, double turn, Chance chance) {
-        return IslesPlan.parcel(fertility, ring, turn, chance);
+      public Parcel parcel(double[] ring, Manner manner, Chance chance) {
+        return IslesPlan.parcel(fertility, ring, manner.turn(), chance);
       }
     };
   }

@@ -34,6 +34,11 @@ public interface Landform {
    */
   double height(double shore, Broad broad, double e, double n);
 
+  /** Whether its waters are the sea, with surf and tides, or a river. */
+  default boolean isSea() {
+    return true;
+  }
+
   /** 1 along quays, falling to 0 away from them. */
   double front(double e, double n);
 

@@ -20,11 +20,32 @@ public record Parcel(Use use, double[] ring, double bright, double rows, double 
     OATS,
     ROOTS,
     RUSHES,
-    PLANTATION;
+    PLANTATION,
+    WHEAT,
+    MAIZE,
+    OILSEED,
+    ORCHARD,
+    WOOD,
+    PARK,
+    /** Rows of houses wall to wall about courts. */
+    ROWS,
+    /** Houses in walled yards. */
+    YARDS,
+    /** Houses each in its garden. */
+    HOUSES,
+    /** Halls with what lies about them. */
+    WORKS,
+    /** A farmstead. */
+    STEADING;
 
     /** Whether it is fenced off from the open land. */
     public boolean worked() {
       return this != OPEN;
+    }
+
+    /** Whether people live or work on it. */
+    public boolean built() {
+      return ordinal() >= ROWS.ordinal();
     }
   }
 }

@@ -100,7 +100,7 @@ public final class Parcels {
     double area = Polygons.area(ring);
     double turn = manner.turn();
     if (area < manner.grain() * 1.7 || depth > DEEPEST) {
-      node.parcel = division.parcel(ring, turn, chance);
+      node.parcel = division.parcel(ring, manner, chance);
       cell.parcels.add(node.parcel);
       return;
     }
@@ -172,6 +172,17 @@ public final class Parcels {
       node = node.a * e + node.b * n <= node.c ? node.below : node.above;
     }
     return node.parcel;
+  }
+
+  /** All parcels of the cells about a box. */
+  public List<Parcel> within(Extent box) {
+    List<Parcel> found = new ArrayList<>();
+    for (long j = (long) Math.floor(box.south() / side) - 1; j * side <= box.north() + side; j++) {
+      for (long i = (long) Math.floor(box.west() / side) - 1; i * side <= box.east() + side; i++) {
+        found.addAll(cell(i, j).parcels);
+      }
+    }
+    return found;
   }
 
   /** All boundaries of the cells about a box. */

@@ -88,6 +88,36 @@ public final class Polygons {
     return ring;
   }
 
+  /** Whether a convex polygon, anticlockwise, holds a point. */
+  public static boolean holds(double[] ring, double e, double n) {
+    for (int i = 0; i < ring.length; i += 2) {
+      int j = (i + 2) % ring.length;
+      if ((ring[j] - ring[i]) * (n - ring[i + 1]) - (ring[j + 1] - ring[i + 1]) * (e - ring[i])
+          < 0) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /**
+   * A convex polygon, anticlockwise, whose sides are moved inwards, each by its own metres; empty where nothing is left.
+   */
+  public static double[] inset(double[] ring, double... by) {
+    double[] left = ring;
+    for (int i = 0, side = 0; i < ring.length && left.length > 0; i += 2, side++) {
+      int j = (i + 2) % ring.length;
+      double de = ring[j] - ring[i];
+      double dn = ring[j + 1] - ring[i + 1];
+      double length = Math.hypot(de, dn);
+      double a = dn / length;
+      double b = -de / length;
+      double c = a * ring[i] + b * ring[i + 1] - by[Math.min(side, by.length - 1)];
+      left = clip(left, a, b, c);
+    }
+    return left;
+  }
+
   /** Whether two convex polygons have ground in common (separating axes). */
   public static boolean overlap(double[] one, double[] two) {
     return !parted(one, two) && !parted(two, one);

@@ -13,7 +13,12 @@ public record Road(Kind kind, double[] line) {
     STREET(2.7),
     LANE(1.7),
     MINOR(2.1),
-    TRACK(1.5);
+    TRACK(1.5),
+    /** Four lanes of asphalt. */
+    AVENUE(6.6),
+    /** A street of bare earth. */
+    DIRT(2.8),
+    RAIL(2.3);
 
     /** Metres from the middle to the edge. */
     public final double half;

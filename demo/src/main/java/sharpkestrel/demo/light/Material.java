@@ -1,6 +1,8 @@
 package sharpkestrel.demo.light;
 
+import java.util.EnumSet;
 import java.util.Locale;
+import java.util.Set;
 
 /**
  * Surfaces: their class on the cover map, their reflectance in the sensor's bands (violet, blue, green, red, red edge,
@@ -55,9 +57,30 @@ public enum Material {
   DECK(36, 0.12, 0.14, 0.17, 0.20, 0.22, 0.23, 0.08, 0.06),
   PONTOON(37, 0.20, 0.23, 0.27, 0.30, 0.32, 0.33, 0.07, 0.05),
   NET(38, 0.020, 0.022, 0.022, 0.018, 0.020, 0.022, 0.1, 0.2),
-  BUOY(39, 0.14, 0.10, 0.10, 0.42, 0.50, 0.52, 0, 0);
+  BUOY(39, 0.14, 0.10, 0.10, 0.42, 0.50, 0.52, 0, 0),
+  TILE_ROOF(25, 0.050, 0.060, 0.092, 0.185, 0.225, 0.250, 0.10, 0.07),
+  CONCRETE_ROOF(26, 0.20, 0.225, 0.255, 0.275, 0.285, 0.29, 0.10, 0.05),
+  MEMBRANE_ROOF(27, 0.40, 0.45, 0.48, 0.49, 0.49, 0.48, 0.05, 0.02),
+  SHINGLE_ROOF(28, 0.070, 0.076, 0.084, 0.092, 0.098, 0.105, 0.09, 0.07),
+  BRICK(16, 0.055, 0.066, 0.098, 0.175, 0.215, 0.235, 0.08, 0.05),
+  ADOBE(16, 0.13, 0.16, 0.22, 0.29, 0.33, 0.36, 0.10, 0.07),
+  DUST(13, 0.15, 0.185, 0.25, 0.32, 0.355, 0.38, 0.10, 0.07),
+  PAVING(13, 0.14, 0.16, 0.185, 0.205, 0.215, 0.225, 0.10, 0.08),
+  BALLAST(13, 0.095, 0.105, 0.118, 0.130, 0.138, 0.145, 0.08, 0.12),
+  STEEL(12, 0.12, 0.125, 0.13, 0.135, 0.14, 0.14, 0.05, 0.02),
+  WHEAT(7, 0.055, 0.075, 0.130, 0.175, 0.28, 0.36, 0.07, 0.06),
+  MAIZE(7, 0.026, 0.033, 0.070, 0.040, 0.29, 0.48, 0.07, 0.14),
+  OILSEED(7, 0.040, 0.055, 0.165, 0.150, 0.33, 0.46, 0.08, 0.08),
+  SCRUB(8, 0.040, 0.050, 0.078, 0.080, 0.155, 0.225, 0.14, 0.24),
+  POOL(31, 0.13, 0.19, 0.20, 0.075, 0.030, 0.012, 0.04, 0.02),
+  SOLAR(31, 0.045, 0.048, 0.036, 0.032, 0.034, 0.040, 0.05, 0.02),
+  TWIGS(11, 0.040, 0.050, 0.066, 0.078, 0.105, 0.135, 0.12, 0.30),
+  SNOW(17, 0.86, 0.89, 0.90, 0.90, 0.89, 0.86, 0.04, 0.02);
 
   public static final int BANDS = 6;
+
+  /** What the archipelago is made of; what comes after it is met elsewhere alone. */
+  public static final Set<Material> OF_THE_ISLES = Set.copyOf(EnumSet.range(WATER, BUOY));
 
   /** Number on the cover map; some materials share one. */
   public final int cover;
@@ -87,6 +110,11 @@ public enum Material {
 
   public float reflectance(int band) {
     return reflectance[band];
+  }
+
+  /** Whether walls are made of it, sheets among them. */
+  public boolean isWall() {
+    return cover == WALL.cover;
   }
 
   /** A fresh copy of the whole spectrum. */

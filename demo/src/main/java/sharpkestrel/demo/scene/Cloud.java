@@ -3,14 +3,29 @@ package sharpkestrel.demo.scene;
 import sharpkestrel.demo.noise.SmoothTexture;
 
 /**
- * A bank of thin cloud over one corner: how much of the light it stops, by the place where a ray crosses its height.
+ * Cloud: how much of the light it stops, by the place where a ray crosses its height. A bank over one corner, or single clouds all
+ * over.
  *
  * @param east middle of the bank, metres; the bank fades out at {@code radius} from it
  * @param height above the geoid, metres
+ * @param thickest share of the light stopped where it is thickest
+ * @param broken whether it is single clouds, with gaps between
  */
-public record Cloud(double east, double north, double radius, double height, SmoothTexture veil) {
+public record Cloud(
+    double east,
+    double north,
+    double radius,
+    double height,
+    SmoothTexture veil,
+    double thickest,
+    boolean broken) {
 
-  private static final double THICKEST = 0.62;
+  private static final double THIN = 0.62;
+
+  /** A bank of thin cloud. */
+  public Cloud(double east, double north, double radius, double height, SmoothTexture veil) {
+    this(east, north, radius, height, veil, THIN, false);
+  }
 
   /** No cloud at all. */
   public static final Cloud NONE = new Cloud(0, 0, 0, 1000, null);
@@ -24,8 +39,12 @@ public record Cloud(double east, double north, double radius, double height, Smo
     if (away > 1) {
       return 0;
     }
+    if (broken) {
+      double heap = veil.octaves(e / 460, n / 460, 6);
+      return thickest * Math.max(0, Math.min(1, 7 * (heap - 0.2)));
+    }
     double wisps = veil.octaves(e / 210, n / 210, 5);
     double body = 1.5 * (wisps + 0.55 - 1.05 * away * away);
-    return THICKEST * Math.max(0, Math.min(1, body));
+    return thickest * Math.max(0, Math.min(1, body));
   }
 }

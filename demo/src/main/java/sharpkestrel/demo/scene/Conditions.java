@@ -2,6 +2,7 @@ package sharpkestrel.demo.scene;
 
 import java.time.Instant;
 import sharpkestrel.demo.light.Air;
+import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.light.Sun;
 
 /**
@@ -21,7 +22,32 @@ public record Conditions(
     double wind,
     double windFrom,
     double wetness,
-    Cloud cloud) {
+    Cloud cloud,
+    Season season) {
+
+  /** With leaves on the trees. */
+  public Conditions(
+      Instant time,
+      Sun sun,
+      Air air,
+      double offNadir,
+      double viewAzimuth,
+      double wind,
+      double windFrom,
+      double wetness,
+      Cloud cloud) {
+    this(
+        time,
+        sun,
+        air,
+        offNadir,
+        viewAzimuth,
+        wind,
+        windFrom,
+        wetness,
+        cloud,
+        Season.LEAF_ON);
+  }
 
   /** Unit vector from the ground to the sensor: east, north, up. */
   public double[] view() {

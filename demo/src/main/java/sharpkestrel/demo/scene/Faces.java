@@ -1,6 +1,8 @@
 package sharpkestrel.demo.scene;
 
+import java.util.Arrays;
 import sharpkestrel.demo.light.Material;
+import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.SmoothTexture;
 import sharpkestrel.demo.things.Patch;
@@ -15,9 +17,22 @@ final class Faces {
   /** What was met last. */
   final float[] rho = new float[Material.BANDS];
 
-  Faces(SmoothTexture smooth, Grain grain) {
+  /** What the season makes of each material, as a factor by band; null where nothing. */
+  private final float[][] changed = new float[Material.values().length][];
+
+  Faces(SmoothTexture smooth, Grain grain, Season season) {
     this.smooth = smooth;
     this.grain = grain;
+    for (Material material : Material.values()) {
+      float[] then = season.spectrum(material);
+      if (!Arrays.equals(then, material.spectrum())) {
+        float[] factor = new float[Material.BANDS];
+        for (int b = 0; b < factor.length; b++) {
+          factor[b] = then[b] / material.reflectance(b);
+        }
+        changed[material.ordinal()] = factor;
+      }
+    }
   }
 
   /** A patch of ground. */
@@ -67,6 +82,12 @@ final class Faces {
     float o = (float) over;
     for (int b = 0; b < Material.BANDS; b++) {
       rho[b] = (s.rho()[b] + (s.second()[b] - s.rho()[b]) * o) * f;
+    }
+    float[] then = changed[s.material().ordinal()];
+    if (then != null) {
+      for (int b = 0; b < Material.BANDS; b++) {
+        rho[b] *= then[b];
+      }
     }
   }
 

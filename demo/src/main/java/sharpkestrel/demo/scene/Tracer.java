@@ -24,6 +24,8 @@ final class Tracer {
   private final Land land;
   private final Waters waters;
   private final Faces faces;
+  private final Snow snow;
+  private final boolean bare;
   private final SmoothTexture smooth;
   private final Grain grain;
   private final double[] sun;
@@ -57,9 +59,11 @@ final class Tracer {
     ground = tiles.ground();
     smooth = tiles.smooth();
     grain = tiles.grain();
-    land = new Land(ground, smooth, grain, conditions.wetness());
+    land = new Land(ground, smooth, grain, conditions.wetness(), conditions.season());
     waters = new Waters(smooth, conditions);
-    faces = new Faces(smooth, grain);
+    faces = new Faces(smooth, grain, conditions.season());
+    snow = new Snow(smooth, conditions);
+    bare = conditions.season().isBare();
     sun = conditions.sun().direction();
     sunRay = new double[] {sun[0] / sun[2], sun[1] / sun[2]};
     view = conditions.view();
@@ -99,7 +103,7 @@ final class Tracer {
     Crown crown = null;
     for (Crown candidate : tile.seenCrowns(e, n)) {
       double at = candidate.meet(ray);
-      if (at > top) {
+      if (at > top && (!bare || isTwig(candidate, ray, at))) {
         top = at;
         crown = candidate;
       }
@@ -112,6 +116,9 @@ final class Tracer {
       height = top;
       solid.normal(solidFace, normal);
       faces.solid(solid, solidFace, east, north, top);
+      if (snow.lies() && !solid.isWall(solidFace)) {
+        snow.cover(east, north, normal, 0.5, faces.rho);
+      }
       material = solid.surface(solidFace).material();
       light(faces.rho, 1, h, solid, null);
     } else {
@@ -121,6 +128,16 @@ final class Tracer {
       surface(e, n, h);
     }
     veil(ray);
+  }
+
+  /** Whether a ray that meets a crown without leaves meets a twig; evergreens have leaves. */
+  private boolean isTwig(Crown crown, double[] ray, double at) {
+    if (crown.material() != Material.BROADLEAF) {
+      return true;
+    }
+    double e = ray[0] + at * ray[2];
+    double n = ray[1] + at * ray[3];
+    return grain.at(e * 1.7, n * 1.7, 0.3) + 0.5 * smooth.at(e / 0.7, n / 0.7) > 0.15;
   }
 
   /** Fixed-point iteration: ground slopes less than the ray is steep, so each step comes nearer. */
@@ -159,8 +176,9 @@ final class Tracer {
         + 0.3 * smooth.at(east / 0.8, north / 0.8 + top);
     // leaves let light through: no side of a crown is as dark as a wall
     float[] rho = faces.rho;
+    float[] leaves = conditions.season().spectrum(material);
     for (int b = 0; b < Material.BANDS; b++) {
-      rho[b] = (float) (material.reflectance(b) * crown.tone() * Math.max(0.2, leaf));
+      rho[b] = (float) (leaves[b] * crown.tone() * Math.max(0.2, leaf));
     }
     light(rho, 1, h, null, crown);
   }
@@ -173,13 +191,19 @@ final class Tracer {
     if (patch != null && shore > 0) {
       g.normal(e, n, normal);
       faces.patch(patch, e, n);
+      if (snow.lies()) {
+        snow.cover(e, n, normal, 0.55, faces.rho);
+      }
       material = patch.surface.material();
       light(faces.rho, 1, h, null, null);
       return;
     }
     float lake = GroundTile.Field.LAKE.of(sample);
     float burn = GroundTile.Field.BURN.of(sample);
-    if (shore <= 0) {
+    if (shore <= 0 && !ground.landform().isSea()) {
+      waters.fresh(g, e, n, Math.min(3, 0.1 - 0.2 * shore));
+      water(h);
+    } else if (shore <= 0) {
       waters.sea(tile, e, n, shore, ground.landform().front(e, n));
       water(h);
     } else if (lake <= 1 || burn < -0.1 && shore > 1) {
@@ -198,6 +222,12 @@ final class Tracer {
         normal[2] /= l;
       }
       material = land.material;
+      if (snow.lies()) {
+        boolean road = GroundTile.Field.ROAD.of(sample) < 0;
+        if (snow.cover(e, n, normal, road ? 0.9 : 0, land.rho) > 0.5) {
+          material = Material.SNOW;
+        }
+      }
       light(land.rho, anisotropy(material), h, null, null);
     }
   }
@@ -274,7 +304,7 @@ final class Tracer {
     for (Crown other : tile.shadingCrowns(east, north)) {
       if (other != ownCrown && other.top() > height && other.meet(shadow) > height + SKIN) {
         // some light finds its way through
-        lit *= 0.12;
+        lit *= bare && other.material() == Material.BROADLEAF ? 0.6 : 0.12;
       }
     }
     Cloud cloud = conditions.cloud();

@@ -8,6 +8,7 @@ import static sharpkestrel.demo.ground.GroundTile.Field.ROAD;
 import static sharpkestrel.demo.ground.GroundTile.Field.SHORE;
 
 import java.util.List;
+import sharpkestrel.demo.ground.Cover;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.GroundTile;
 import sharpkestrel.demo.ground.Parcel;
@@ -26,10 +27,12 @@ final class Trees {
   private final Ground ground;
   private final Things things;
   private final Noise chance;
+  private final boolean woods;
 
   Trees(Ground ground, Things things) {
     this.ground = ground;
     this.things = things;
+    woods = ground.cover().map(Cover::woods).orElse(true);
     chance = new Noise(ground.seed() * 31 + 25);
   }
 
@@ -63,16 +66,37 @@ final class Trees {
     }
   }
 
+  /** How trees stand on a parcel of a region inland. */
+  private record Orchard(double density) {
+
+    static Orchard of(Parcel parcel, double e, double n) {
+      return switch (parcel.use()) {
+        case WOOD -> new Orchard(0.8);
+        case PARK -> new Orchard(0.12);
+        case ORCHARD -> {
+          double across = -e * Math.sin(parcel.rows()) + n * Math.cos(parcel.rows());
+          yield new Orchard(Math.abs(across - Math.rint(across / 6.5) * 6.5) < 1 ? 0.9 : 0);
+        }
+        case OPEN -> null;
+        default -> new Orchard(0.0006);
+      };
+    }
+  }
+
   private Crown crown(
       GroundTile tile, float[] sample, double e, double n, double draw, double size) {
     double h = tile.height(e, n);
     double wood = tile.wood(e, n);
     double town = tile.inTown() ? ground.landform().built(e, n) : 0;
-    boolean natural = wood > 0.17 && h < HIGHEST && town - 0.6 * BROAD.of(sample) < 0.3;
+    boolean natural = woods && wood > 0.17 && h < HIGHEST && town - 0.6 * BROAD.of(sample) < 0.3;
     double chanceHere =
         natural ? Math.min(0.85, (wood - 0.17) * 7) * (1 - h / HIGHEST * 0.5) : 0.0025;
     boolean plantation = false;
-    if (draw > chanceHere || !natural) {
+    Orchard orchard = ground.cover().isPresent() ? Orchard.of(tile.parcel(e, n), e, n) : null;
+    if (orchard != null) {
+      natural = false;
+      chanceHere = orchard.density;
+    } else if (draw > chanceHere || !natural) {
       Parcel parcel = town < 0.3 && h < HIGHEST ? tile.parcel(e, n) : null;
       plantation = parcel != null && parcel.use() == Parcel.Use.PLANTATION;
       if (plantation) {

@@ -32,15 +32,18 @@ public final class SceneFiles {
 
   private final Exposure exposure;
   private final Scene scene;
+  private final String survey;
   private final Path folder;
   private final int size;
 
   /**
+   * @param survey begins the item's identifier
    * @param folder of the delivery; its item is named after it
    */
-  public SceneFiles(Exposure exposure, Path folder) {
+  public SceneFiles(Exposure exposure, String survey, Path folder) {
     this.exposure = exposure;
     scene = exposure.scene();
+    this.survey = survey;
     this.folder = folder;
     size = scene.sensor().width();
   }
@@ -130,7 +133,7 @@ public final class SceneFiles {
     ObjectNode root = Json.object();
     root.put("type", "Feature")
         .put("stac_version", "1.0.0")
-        .put("id", "fenwrack-sound-" + scene.name());
+        .put("id", survey + "-" + scene.name());
     root.putArray("stac_extensions")
         .add("https://stac-extensions.github.io/view/v1.0.0/schema.json")
         .add("https://stac-extensions.github.io/eo/v1.1.0/schema.json")

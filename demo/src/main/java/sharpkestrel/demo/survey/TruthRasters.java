@@ -4,6 +4,8 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.scene.Exposure;
@@ -113,9 +115,9 @@ public final class TruthRasters {
   }
 
   /** What the numbers of the cover map stand for. */
-  public static void legend(Path path) {
+  public static void legend(Set<Material> materials, Path path) {
     ObjectNode root = Json.object();
-    for (Material material : Material.values()) {
+    for (Material material : new TreeSet<>(materials)) {
       String key = String.valueOf(material.cover);
       String known = root.path(key).asText("");
       String label = material.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' ');

@@ -2,7 +2,9 @@ package sharpkestrel.demo.things;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import sharpkestrel.demo.ground.Ground;
+import sharpkestrel.demo.ground.Polygons;
 import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.Chance;
@@ -43,10 +45,26 @@ final class Builder {
 
   private final Ground ground;
   private final Things things;
+  private final double gap;
+  private final Walls walls;
+
+  /** What walls are made of. */
+  interface Walls {
+    Surface of(Chance chance, boolean works);
+  }
 
   Builder(Ground ground, Things things) {
+    this(ground, things, GAP, Roofs::wall);
+  }
+
+  /**
+   * @param gap metres to what is built already, at least
+   */
+  Builder(Ground ground, Things things, double gap, Walls walls) {
     this.ground = ground;
     this.things = things;
+    this.gap = gap;
+    this.walls = walls;
   }
 
   /**
@@ -56,18 +74,30 @@ final class Builder {
    * @return whether it was built
    */
   boolean build(Frame frame, Order order, double clearance, Chance chance) {
+    return build(frame, order, clearance, null, chance).isPresent();
+  }
+
+  /**
+   * The same within a convex piece of land; null for any.
+   *
+   * @return what was built
+   */
+  Optional<Building> build(
+      Frame frame, Order order, double clearance, double[] within, Chance chance) {
     List<Range> ranges = ranges(order, chance);
     List<double[]> rings = new ArrayList<>();
     double low = Double.POSITIVE_INFINITY;
     double high = Double.NEGATIVE_INFINITY;
     for (Range range : ranges) {
-      rings.add(ring(frame, range, GAP));
+      rings.add(ring(frame, range, gap));
       double[] ring = ring(frame, range, 0);
       for (int i = 0; i < ring.length; i += 2) {
         double e = ring[i];
         double n = ring[i + 1];
-        if (!ground.buildable(e, n) || ground.roads().beyondEdge(e, n) < clearance) {
-          return false;
+        if (!ground.buildable(e, n)
+            || ground.roads().beyondEdge(e, n) < clearance
+            || within != null && !Polygons.holds(within, e, n)) {
+          return Optional.empty();
         }
         double h = ground.height(e, n);
         low = Math.min(low, h);
@@ -75,25 +105,26 @@ final class Builder {
       }
     }
     if (high - low > 4.2 + order.length * 0.04) {
-      return false;
+      return Optional.empty();
     }
     for (double[] ring : rings) {
       if (!things.open(ring)) {
-        return false;
+        return Optional.empty();
       }
     }
     for (double[] ring : rings) {
       things.take(ring);
     }
-    things.add(raise(frame, order, ranges, low, high, chance));
-    return true;
+    Building built = raise(frame, order, ranges, low, high, chance);
+    things.add(built);
+    return Optional.of(built);
   }
 
   private Building raise(
       Frame frame, Order order, List<Range> ranges, double low, double high, Chance chance) {
     double base = ground.height(frame.east(), frame.north());
     double sill = Math.max(base, (low + 2 * high) / 3);
-    Surface wall = Roofs.wall(chance, isWorks(order.use));
+    Surface wall = walls.of(chance, isWorks(order.use));
     List<Solid> parts = new ArrayList<>();
     Surface main = Roofs.roof(order.roof, chance, frame.angle());
     for (Range range : ranges) {

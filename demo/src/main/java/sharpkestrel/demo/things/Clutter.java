@@ -51,6 +51,67 @@ final class Clutter {
     return true;
   }
 
+  /** Covers what is left open of a yard; nothing is kept from standing on it. */
+  void pave(double[] ring, Chance chance) {
+    if (ring.length > 0 && Polygons.area(ring) > 12) {
+      Material material =
+          chance.pick(List.of(Material.PAVING, Material.CONCRETE, Material.GRAVEL), 40, 35, 25);
+      float[] rho = material.toned(Math.exp(0.24 * chance.gaussian()), 0.024 * chance.gaussian());
+      things.add(new Patch(ring, Surface.of(material, rho), material == Material.GRAVEL ? 0.8 : 0));
+    }
+  }
+
+  /** A drive from the street, {@code u} along it. */
+  void drive(Frame street, double deep, Chance chance) {
+    Material material =
+        chance.pick(List.of(Material.CONCRETE, Material.PAVING, Material.ASPHALT), 40, 30, 30);
+    float[] rho = material.toned(Math.exp(0.2 * chance.gaussian()), 0.02 * chance.gaussian());
+    things.add(new Patch(
+        street.oblong(0, deep / 2 - 1.5, chance.between(2.6, 5.4), deep + 3),
+        Surface.of(material, rho),
+        0));
+  }
+
+  /** A pool in its rim of flags, within a plot. */
+  void pool(Frame frame, double[] plot, Chance chance) {
+    double length = chance.between(6, 11);
+    double width = chance.between(3.2, 5);
+    double[] rim = frame.oblong(0, 0, length + 3, width + 3);
+    for (int k = 0; k < rim.length; k += 2) {
+      if (!Polygons.holds(plot, rim[k], rim[k + 1])) {
+        return;
+      }
+    }
+    if (!take(rim)) {
+      return;
+    }
+    float[] flags = Material.PAVING.toned(chance.between(1, 1.9), 0.01 * chance.gaussian());
+    things.add(new Patch(rim, Surface.of(Material.PAVING, flags), 0));
+    float[] water = Material.POOL.toned(chance.between(0.75, 1.2), -0.02);
+    things.add(
+        new Patch(frame.oblong(0, 0, length, width), Surface.of(Material.POOL, water), 0));
+  }
+
+  /** Asphalt with painted bays; false where it does not fit. */
+  boolean carPark(Frame frame, double length, double width, double[] within, Chance chance) {
+    double[] ring = frame.oblong(0, 0, length, width);
+    for (int k = 0; k < ring.length; k += 2) {
+      if (!Polygons.holds(within, ring[k], ring[k + 1])) {
+        return false;
+      }
+    }
+    if (!things.open(ring)) {
+      return false;
+    }
+    float[] rho = Material.ASPHALT.toned(Math.exp(0.22 * chance.gaussian()), 0.02);
+    things.add(new Patch(
+        ring,
+        Surface.of(Material.ASPHALT, rho)
+            .with(Pattern.LANES, Material.PAINT_LINE.spectrum(), 2.5, frame.angle()),
+        0));
+    return true;
+  }
+
   /** A sward as dry as a turf roof, of about its size. */
   void sward(Frame house, Chance chance) {
     double[] ring = free(house, chance.between(8, 16), chance.between(5.5, 10), chance);
@@ -120,7 +181,10 @@ final class Clutter {
   }
 
   void greenhouse(Frame frame, Chance chance) {
-    double length = chance.between(4, 15);
+    greenhouse(frame, chance.between(4, 15), chance);
+  }
+
+  void greenhouse(Frame frame, double length, Chance chance) {
     double width = chance.between(3, 6.5);
     double[] ring = frame.oblong(0, 0, length, width);
     if (take(ring)) {

@@ -15,15 +15,21 @@ final class Dykes {
   private final Ground ground;
   private final Things things;
 
-  Dykes(Ground ground, Things things) {
+  private final double[] shares;
+
+  /**
+   * @param shares of dykes, hedges and nothing
+   */
+  Dykes(Ground ground, Things things, double... shares) {
     this.ground = ground;
     this.things = things;
+    this.shares = shares;
   }
 
   void along(Extent extent) {
     for (Parcels.Boundary line : ground.parcels().boundaries(extent)) {
       Chance chance = Chance.of(ground.seed(), 71, line.key());
-      int kind = chance.weighted(46, 18, 36);
+      int kind = chance.weighted(shares);
       double width = kind == 0 ? chance.between(0.8, 1.9) : chance.between(1.6, 3.6);
       double height = kind == 0 ? chance.between(1.0, 1.6) : chance.between(1.4, 2.8);
       float[] rho = kind == 0

@@ -3,8 +3,8 @@ package sharpkestrel.demo.things;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.raster.Extent;
 
-/** Fills a world: what must stand in its place comes first, what comes and goes with the day last. */
-public final class Plan {
+/** Fills the archipelago: what must stand in its place comes first, what comes and goes with the day last. */
+public final class Plan implements Settling {
 
   private final Ground ground;
   private final Extent extent;
@@ -26,16 +26,16 @@ public final class Plan {
     settlements.town();
     settlements.country(extent);
     new Traffic(ground, lasting).pave();
-    settlements.marks(marks);
-    new Dykes(ground, lasting).along(extent);
+    Marks.lay(ground, lasting, marks);
+    new Dykes(ground, lasting, 46, 18, 36).along(extent);
   }
 
-  /** What lasts: no vessel, no vehicle. */
+  @Override
   public Things lasting() {
     return lasting;
   }
 
-  /** What is there on a day. */
+  @Override
   public Things day(long day) {
     Things things = lasting.copy();
     Anchorage anchorage = new Anchorage(ground, things, harbour);

@@ -56,6 +56,27 @@ final class Roofs {
         float[] seam = Material.mixed(felt, Material.WET_ASPHALT.spectrum(), 0.6);
         return Surface.of(material, felt).with(Pattern.RIM, seam, 0.35, direction);
       }
+      case TILE_ROOF -> {
+        float[] tile = material.toned(Math.exp(0.2 * chance.gaussian()), 0.03 * chance.gaussian());
+        float[] old = Material.mixed(tile, Material.LICHEN.spectrum(), chance.between(0.25, 0.8));
+        double share = chance.happens(0.45) ? chance.between(0.1, 0.5) : 0.04;
+        return Surface.of(material, tile).with(Pattern.COURSES, old, share, direction);
+      }
+      case CONCRETE_ROOF, MEMBRANE_ROOF -> {
+        // swept or dusty, patched, with a parapet round it
+        float[] slab = material.toned(
+            Math.exp((material == Material.CONCRETE_ROOF ? 0.32 : 0.18) * chance.gaussian()),
+            0.025 * chance.gaussian());
+        float[] dusty = Material.mixed(slab, Material.DUST.spectrum(), chance.between(0, 0.45));
+        float[] rim = Material.mixed(dusty, Material.WALL.spectrum(), chance.between(0, 0.7));
+        return Surface.of(material, dusty).with(Pattern.RIM, rim, 0.28, direction);
+      }
+      case SHINGLE_ROOF -> {
+        float[] grit = material.toned(Math.exp(0.3 * chance.gaussian()), 0.035 * chance.gaussian());
+        float[] worn = Material.mixed(grit, Material.GRAVEL.spectrum(), chance.between(0.1, 0.4));
+        return Surface.of(material, grit)
+            .with(Pattern.COURSES, worn, chance.between(0, 0.3), direction);
+      }
       default -> {
         return Surface.of(
             material, material.toned(Math.exp(0.15 * chance.gaussian()), 0.02 * chance.gaussian()));

@@ -6,8 +6,6 @@ import sharpkestrel.demo.ground.Road;
 import sharpkestrel.demo.ground.Sites;
 import sharpkestrel.demo.ground.TownPlan;
 import sharpkestrel.demo.light.Material;
-import sharpkestrel.demo.light.Pattern;
-import sharpkestrel.demo.light.Surface;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.raster.Extent;
 
@@ -307,41 +305,6 @@ final class Settlements {
     }
     if (chance.happens(0.12)) {
       clutter.greenhouse(house.moved(chance.between(-14, 14), -chance.between(11, 16), 0), chance);
-    }
-  }
-
-  /** Level discs of bright paint whose places are surveyed, for check points. */
-  void marks(Extent inner) {
-    Chance chance = Chance.of(ground.seed(), 44);
-    double side = Math.min(inner.width(), inner.height());
-    int placed = 0;
-    for (int tries = 0; tries < 20_000 && placed < 24; tries++) {
-      double e = inner.west() + inner.width() * chance.unit();
-      double n = inner.south() + inner.height() * chance.unit();
-      boolean level = Math.hypot(
-              ground.height(e + 3, n) - ground.height(e - 3, n),
-              ground.height(e, n + 3) - ground.height(e, n - 3))
-          < 1.6;
-      boolean apart =
-          things.marks().stream().allMatch(mark -> Math.hypot(mark[0] - e, mark[1] - n) > side / 8);
-      if (apart
-          && level
-          && ground.buildable(e, n)
-          && ground.roads().beyondEdge(e, n) > 5
-          && things.open(e, n, 6)) {
-        things.mark(e, n, ground.height(e, n));
-        things.take(Polygons.oblong(e, n, 0, 9, 9));
-        double[] ring = new double[24];
-        for (int k = 0; k < 12; k++) {
-          ring[2 * k] = e + 1.5 * Math.cos(k * Math.PI / 6);
-          ring[2 * k + 1] = n + 1.5 * Math.sin(k * Math.PI / 6);
-        }
-        things.add(new Patch(
-            ring,
-            Surface.of(Material.MARK).with(Pattern.PLAIN, Material.MARK.spectrum(), 0, 0),
-            0));
-        placed++;
-      }
     }
   }
 }

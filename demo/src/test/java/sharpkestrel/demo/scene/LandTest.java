@@ -14,6 +14,7 @@ import sharpkestrel.demo.ground.Parcel;
 import sharpkestrel.demo.ground.Polygons;
 import sharpkestrel.demo.ground.Road;
 import sharpkestrel.demo.light.Material;
+import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.noise.SmoothTexture;
 import sharpkestrel.raster.Extent;
 
@@ -26,7 +27,7 @@ class LandTest {
   private static Ground ground;
   private static Extent box;
 
-  private final Land land = new Land(ground, new SmoothTexture(9), new Grain(9), 0.4);
+  private final Land land = new Land(ground, new SmoothTexture(9), new Grain(9), 0.4, Season.LEAF_ON);
 
   @BeforeAll
   static void makeGround() {

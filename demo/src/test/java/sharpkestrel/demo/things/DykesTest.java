@@ -25,7 +25,7 @@ class DykesTest {
     box = Extent.around(coast.east(800, 0), coast.north(800, 0), 400);
     ground = new Ground(5, box.grown(60));
     Things things = new Things();
-    new Dykes(ground, things).along(box);
+    new Dykes(ground, things, 46, 18, 36).along(box);
     things.solids(box.grown(20)).forEach(pieces::add);
     boundaries = ground.parcels().boundaries(box);
   }

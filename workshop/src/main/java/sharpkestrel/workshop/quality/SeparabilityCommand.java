@@ -9,7 +9,11 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
+import sharpkestrel.demo.Scheme;
+import sharpkestrel.demo.Sky;
 import sharpkestrel.demo.WorldReport;
+import sharpkestrel.demo.light.Season;
+import sharpkestrel.demo.region.Region;
 import sharpkestrel.demo.truth.Separability;
 import sharpkestrel.io.AtomicFile;
 
@@ -26,6 +30,9 @@ public final class SeparabilityCommand implements Runnable {
   @Option(names = "--size", description = "Panchromatic pixels along one side.")
   int size = 4096;
 
+  @Option(names = "--region", description = "isles, old-town, plateau, farmland or suburb.")
+  String region = Region.ISLES.label();
+
   @Option(names = "--out", description = "The page to write.")
   Path page = Path.of("docs/quality/separability.md");
 
@@ -40,13 +47,15 @@ public final class SeparabilityCommand implements Runnable {
         .append(String.join(",", seeds.stream().map(String::valueOf).toList()))
         .append(" --size ")
         .append(size)
+        .append(region.equals(Region.ISLES.label()) ? "" : " --region " + region)
         .append(
             "` takes the mean number of each object of 20 m² and more in the first scene of the survey, without blur and"
                 + " noise, and finds the best threshold on any band or any ratio of two bands. Accuracy is the mean of the two"
                 + " classes' shares on the right side: 0.5 is chance, 1 is no task at all.\n\n"
                 + "| seed | roofs | others | best band or ratio | accuracy |\n|---|---|---|---|---|\n");
+    Scheme scheme = new Scheme(Region.of(region), Season.LEAF_ON, Sky.PLAIN);
     for (long seed : seeds) {
-      for (Separability.Result r : WorldReport.separability(seed, size)) {
+      for (Separability.Result r : WorldReport.separability(seed, size, scheme)) {
         String row = String.format(
             Locale.ROOT,
             "| %d | %d %s | %d %s | %s | %.3f |",

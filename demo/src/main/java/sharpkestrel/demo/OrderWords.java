@@ -1,0 +1,58 @@
+package sharpkestrel.demo;
+
+import java.util.Arrays;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import sharpkestrel.demo.light.Season;
+import sharpkestrel.demo.region.Region;
+import sharpkestrel.raster.RasterException;
+
+/** Words by which a survey is ordered, each known by what it says: a scenario, a region, a season, a sky, or all files. */
+final class OrderWords {
+
+  private Scenario scenario = Scenario.WHOLE;
+  private Region region = Region.ISLES;
+  private Season season = Season.LEAF_ON;
+  private Sky sky = Sky.PLAIN;
+  private Survey.Holds holds = Survey.Holds.FIRST_SCENE;
+
+  /**
+   * @throws RasterException that names all words there are
+   */
+  void take(String word) {
+    Optional<Scenario> asScenario = find(Scenario.values(), Scenario::label, word);
+    Optional<Region> asRegion = find(Region.values(), Region::label, word);
+    Optional<Season> asSeason = find(Season.values(), Season::label, word);
+    Optional<Sky> asSky = find(Sky.values(), Sky::label, word);
+    asScenario.ifPresent(found -> scenario = found);
+    asRegion.ifPresent(found -> region = found);
+    asSeason.ifPresent(found -> season = found);
+    asSky.ifPresent(found -> sky = found);
+    if (word.equals("all")) {
+      holds = Survey.Holds.ALL_FILES;
+    } else if (asScenario.isEmpty() && asRegion.isEmpty() && asSeason.isEmpty() && asSky.isEmpty()) {
+      throw new RasterException("'" + word + "' is no word for a demo survey. There are "
+          + Stream.of(
+                  labels(Region.values(), Region::label),
+                  labels(Season.values(), Season::label),
+                  labels(Sky.values(), Sky::label),
+                  labels(Scenario.values(), Scenario::label))
+              .collect(Collectors.joining("; "))
+          + "; and all, for all files.");
+    }
+  }
+
+  private static <T> Optional<T> find(T[] all, Function<T, String> label, String word) {
+    return Arrays.stream(all).filter(each -> label.apply(each).equals(word)).findFirst();
+  }
+
+  private static <T> String labels(T[] all, Function<T, String> label) {
+    return Arrays.stream(all).map(label).collect(Collectors.joining(", "));
+  }
+
+  Survey.Order order(long seed, int size) {
+    return new Survey.Order(seed, size, scenario, 0, holds, new Scheme(region, season, sky));
+  }
+}
