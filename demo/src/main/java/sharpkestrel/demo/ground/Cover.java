@@ -10,6 +10,7 @@ import sharpkestrel.demo.light.Material;
  *
  * @param open untilled land, and what {@code crops} does not name
  * @param crops by use of the parcel; gardens, courts, yards and aprons are uses as well
+ * @param roads what roads of a kind are of, where it is not asphalt, gravel or earth
  * @param pavement beside streets in built land
  * @param woods whether trees grow by themselves
  * @param bank along a river, and {@code quay} where it is walled
@@ -18,6 +19,7 @@ public record Cover(
     Mixture open,
     Map<Parcel.Use, Mixture> crops,
     boolean woods,
+    Map<Road.Kind, Material> roads,
     Material pavement,
     Material bank,
     Material quay) {

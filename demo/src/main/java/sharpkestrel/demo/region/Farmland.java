@@ -49,7 +49,7 @@ final class Farmland implements Region.Inland {
         Fields.blend(Material.GRAVEL, 0.3, 0.3, 0, 0, 0.6, 0.5),
         Fields.blend(Material.PASTURE, -0.3, 0, 0.2, 0, 0.7, -0.3)));
     Cover cover = new Cover(
-        crops.get(PASTURE), crops, false, Material.GRAVEL, Material.RUSHES, Material.STONE_WALL);
+        crops.get(PASTURE), crops, false, Map.of(), Material.GRAVEL, Material.RUSHES, Material.STONE_WALL);
     return new LowlandPlan(
         new Lowland.Form(site.east(), site.north(), 30, 44, 1900, 8, 7, 0),
         620,

@@ -51,7 +51,7 @@ final class OldTown implements Region.Inland {
         Fields.blend(Material.CONCRETE, 0.3, 0.3, 0, 0, 0.6, 0.5),
         Fields.blend(Material.DRY_GRASS, -0.3, 0, 0.2, 0, 0.7, -0.3)));
     Cover cover = new Cover(
-        crops.get(MEADOW), crops, true, Material.PAVING, Material.SCRUB, Material.STONE_WALL);
+        crops.get(MEADOW), crops, true, Map.of(Road.Kind.LANE, Material.PAVING), Material.PAVING, Material.SCRUB, Material.STONE_WALL);
     return new LowlandPlan(
         new Lowland.Form(site.east(), site.north(), 24, 70, 2100, 9, 34, 620),
         300,

@@ -45,7 +45,7 @@ final class Suburb implements Region.Inland {
         Fields.blend(Material.GRAVEL, -0.3, 0.2, 0, 0, 0.6, -0.5),
         Fields.blend(Material.DRY_GRASS, -0.4, 0, 0.2, 0.2, 0.7, -0.3)));
     Cover cover = new Cover(
-        crops.get(MEADOW), crops, true, Material.CONCRETE, Material.RUSHES, Material.CONCRETE);
+        crops.get(MEADOW), crops, true, Map.of(), Material.PAVING, Material.RUSHES, Material.CONCRETE);
     return new LowlandPlan(
         new Lowland.Form(site.east(), site.north(), 42, 22, 2600, 3, 0, 0),
         520,
@@ -55,7 +55,7 @@ final class Suburb implements Region.Inland {
                 ? draw < 0.86 ? HALLS : OPEN_LAND
                 : draw < 0.62 ? HOMES : draw < 0.84 ? CLOSE : OPEN_LAND,
         new Streets.Kinds(
-            Road.Kind.AVENUE, Road.Kind.MAIN, Road.Kind.MAIN, Road.Kind.MINOR, Road.Kind.TRACK, 0.4),
+            Road.Kind.AVENUE, Road.Kind.STREET, Road.Kind.STREET, Road.Kind.MINOR, Road.Kind.TRACK, 0.4),
         cover);
   }
 
@@ -83,7 +83,7 @@ final class Suburb implements Region.Inland {
         0.24,
         0.24,
         0.4,
-        3.0,
+        5.0,
         0.85);
   }
 

@@ -31,6 +31,7 @@ final class Land {
   private final SmoothTexture smooth;
   private final Grain grain;
   private final double wetness;
+  private final Cover cover;
   private final float[][] spectra;
 
   private float[] here;
@@ -49,6 +50,7 @@ final class Land {
     this.smooth = smooth;
     this.grain = grain;
     this.wetness = wetness;
+    cover = ground.cover().orElse(null);
     Material[] all = Material.values();
     spectra = new float[all.length][];
     for (int i = 0; i < all.length; i++) {
@@ -98,7 +100,6 @@ final class Land {
       road(tile, kind, road, e, n);
       return;
     }
-    Cover cover = ground.cover().orElse(null);
     float quarry = QUARRY.of(here);
     float shore = SHORE.of(here);
     double broad = BROAD.of(here);
@@ -147,6 +148,13 @@ final class Land {
     }
     if (kind == Road.Kind.RAIL) {
       rails(middle, along, fine);
+      return;
+    }
+    Material paved = cover == null ? null : cover.roads().get(kind);
+    if (paved != null) {
+      set(paved);
+      scale(1 + 0.12 * smooth.at(Math.floor(along / 60) * 7.3, 2) + 0.07 * fine
+          + 0.1 * smooth.at(e / 5, n / 5));
       return;
     }
     set(Material.ASPHALT);
@@ -199,7 +207,6 @@ final class Land {
       double n,
       double broad,
       double fine) {
-    Cover cover = ground.cover().orElseThrow();
     Parcel parcel = tile.parcel(e, n);
     Parcel.Use use = parcel.use();
     if (shore < 2.4 && ground.landform().front(e, n) > 0.3) {

@@ -55,8 +55,8 @@ final class Clutter {
   void pave(double[] ring, Chance chance) {
     if (ring.length > 0 && Polygons.area(ring) > 12) {
       Material material =
-          chance.pick(List.of(Material.PAVING, Material.CONCRETE, Material.GRAVEL), 40, 35, 25);
-      float[] rho = material.toned(Math.exp(0.24 * chance.gaussian()), 0.024 * chance.gaussian());
+          chance.pick(List.of(Material.PAVING, Material.CONCRETE, Material.GRAVEL), 50, 20, 30);
+      float[] rho = material.toned(0.85 * Math.exp(0.24 * chance.gaussian()), 0.024 * chance.gaussian());
       things.add(new Patch(ring, Surface.of(material, rho), material == Material.GRAVEL ? 0.8 : 0));
     }
   }

@@ -21,12 +21,16 @@ final class Quarters {
   private static final double PAVEMENT = 1.6;
   private static final double TOUCHING = 0.012;
 
+  /** Metres by which what is built along a side keeps inside of it, so that rounding does not put it outside. */
+  private static final double INSIDE = 0.05;
+
   private final Ground ground;
   private final Things things;
   private final Taste taste;
   private final Builder builder;
   private final Builder rows;
   private final Clutter clutter;
+  private final Clutter fields;
   private final Fittings fittings;
   private final List<Bays> bays = new ArrayList<>();
 
@@ -37,6 +41,7 @@ final class Quarters {
     builder = new Builder(ground, things, 0.35, this::wall);
     rows = new Builder(ground, things, TOUCHING, this::wall);
     clutter = new Clutter(ground, things, true);
+    fields = new Clutter(ground, things, false);
     fittings = new Fittings(ground, things, taste);
   }
 
@@ -154,9 +159,9 @@ final class Quarters {
     for (int corner = 0; corner < ring.length; corner += 2) {
       Side side = Side.of(ring, corner);
       double height = eaves(chance);
-      double at = 0;
+      double at = INSIDE;
       while (at < side.length - 4.5) {
-        double front = Math.min(chance.between(5.2, 14), side.length - at);
+        double front = Math.min(chance.between(5.2, 14), side.length - INSIDE - at);
         double deep = depth * chance.between(0.85, 1.12);
         boolean open = chance.happens(0.03);
         Material roof = houseRoof(chance);
@@ -168,7 +173,7 @@ final class Quarters {
             deep,
             Math.max(3, height + chance.between(-1.6, 1.6)),
             chance);
-        Frame frame = side.frame.moved(at + front / 2, deep / 2, 0);
+        Frame frame = side.frame.moved(at + front / 2, deep / 2 + INSIDE, 0);
         Optional<Building> built =
             open ? Optional.empty() : rows.build(frame, order, 0.3, ring, chance);
         if (built.isPresent()) {
@@ -176,7 +181,7 @@ final class Quarters {
           wing(frame, deep, front, order, ring, chance);
           at += front;
         } else {
-          at += open ? front : 1.3;
+          at += open ? chance.between(2.5, 5) : 0.9;
         }
       }
     }
@@ -270,11 +275,11 @@ final class Quarters {
       return;
     }
     int first = 2 * chance.whole(0, inner.length / 2 - 1);
-    int ranges = chance.whole(1, 3);
+    int ranges = chance.whole(1, 4);
     for (int r = 0; r < ranges; r++) {
       Side side = Side.of(inner, (first + 2 * r) % inner.length);
       double width = chance.between(4.2, 8.5);
-      double length = Math.min(side.length * chance.between(0.5, 0.98), 26);
+      double length = Math.min(side.length * chance.between(0.55, 0.98), 26);
       if (length < 4) {
         continue;
       }
@@ -288,8 +293,10 @@ final class Quarters {
           r == 0 ? width : width * 0.7,
           two && r == 0 ? chance.between(5, 6.4) : chance.between(2.6, 3.4),
           chance);
-      double at = chance.happens(0.5) ? length / 2 : side.length - length / 2;
-      Frame frame = side.frame.moved(at, order.width() / 2 + 0.02, 0);
+      double at = chance.happens(0.5)
+          ? length / 2 + INSIDE
+          : side.length - length / 2 - INSIDE;
+      Frame frame = side.frame.moved(at, order.width() / 2 + INSIDE, 0);
       builder
           .build(frame, order, 0.2, inner, chance)
           .ifPresent(built -> fittings.roof(built, chance));
@@ -370,7 +377,7 @@ final class Quarters {
     if (chance.happens(taste.bounded())) {
       fittings.walls(plot, chance);
     }
-    fittings.crowns(plot, taste.crowns(), chance);
+    fittings.crowns(plot, taste.crowns() * Polygons.area(plot) / 500, chance);
   }
 
   /** The side nearest to a street. */
@@ -452,7 +459,7 @@ final class Quarters {
     double[] middle = Polygons.middle(ring);
     Side side = Side.longest(ring);
     Frame yard = Frame.at(middle[0], middle[1], side.frame.angle());
-    clutter.yard(yard, chance.between(24, 46), chance.between(16, 30), chance);
+    fields.yard(yard, chance.between(24, 46), chance.between(16, 30), chance);
     int sheds = chance.whole(2, 6);
     for (int tries = 0, built = 0; tries < 70 && built < sheds; tries++) {
       double a = chance.between(0, 2 * Math.PI);
@@ -507,9 +514,9 @@ final class Quarters {
     }
     int houses = chance.happens(0.25) ? chance.whole(2, 7) : 0;
     for (int k = 0; k < houses; k++) {
-      clutter.greenhouse(yard.moved(-30 + 7.5 * k, 52, Math.PI / 2), 40, chance);
+      fields.greenhouse(yard.moved(-30 + 7.5 * k, 52, Math.PI / 2), 40, chance);
     }
-    clutter.farm(yard, chance);
+    fields.farm(yard, chance);
     fittings.crowns(Polygons.inset(ring, 3), 6, chance);
     bays.add(new Bays(yard, 14, 10, 0.2));
   }
