@@ -9,6 +9,7 @@ import sharpkestrel.demo.Sky;
 import sharpkestrel.demo.Survey;
 import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.region.Region;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.raster.RasterException;
 
 /**
@@ -39,6 +40,7 @@ public final class DemoOptions {
     Scheme scheme = new Scheme(
         text(arguments, "--region").map(Region::of).orElse(Region.ISLES),
         text(arguments, "--season").map(Season::of).orElse(Season.LEAF_ON),
+        text(arguments, "--sensor").map(Instrument::of).orElse(Instrument.SIX_BANDS),
         text(arguments, "--sky").map(Sky::of).orElse(Sky.PLAIN));
     return new Survey.Order(seed, (int) size, scenario, 0, Survey.Holds.FIRST_SCENE, scheme);
   }

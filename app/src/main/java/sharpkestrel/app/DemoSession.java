@@ -1,5 +1,6 @@
 package sharpkestrel.app;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Locale;
@@ -27,6 +28,7 @@ public final class DemoSession {
   /** The image that is shown first. */
   private static final String FIRST = "ms";
 
+  private static final String PAN = "pan";
   private static final String PHOTO = "photo";
 
   private DemoSession() {}
@@ -64,6 +66,7 @@ public final class DemoSession {
    */
   static void readAhead(Survey.Order order) {
     SurveyMaker.find(DemoData.surveys(), order)
+        .filter(survey -> Files.isRegularFile(survey.item()))
         .ifPresent(survey ->
             PictureView.readAhead(new Assemble(survey.item(), FIRST).run(Job.QUIET), Look.NATURAL));
   }
@@ -115,8 +118,28 @@ public final class DemoSession {
 
   public static void gather(Workspace workspace, Survey survey) {
     suggest(workspace, survey, workspace.folder());
-    assemble(workspace, survey.item(), FIRST, FIRST, "Bands, raw", true);
-    assemble(workspace, survey.item(), "pan", "pan", "Pan, raw", false);
+    gather(workspace, survey, "scene-one", "", "", true);
+  }
+
+  /** The images of a scene as it was delivered: an ortho, or raw bands, and a panchromatic image where there is one. */
+  private static void gather(
+      Workspace workspace,
+      Survey survey,
+      String scene,
+      String suffix,
+      String which,
+      boolean shown) {
+    Path ortho = survey.ortho(scene);
+    if (Files.isRegularFile(ortho)) {
+      Map<String, String> file = Map.of("file", ortho.toString());
+      gatherOne(workspace, "open", "ortho" + suffix, "Ortho" + which, file, shown);
+      return;
+    }
+    Path item = survey.item(scene);
+    assemble(workspace, item, FIRST, FIRST + suffix, "Bands" + which + ", raw", shown);
+    if (Assemble.imagesIn(item).contains(PAN)) {
+      assemble(workspace, item, PAN, PAN + suffix, "Pan" + which + ", raw", false);
+    }
   }
 
   /**
@@ -151,9 +174,7 @@ public final class DemoSession {
 
   public static void addRest(Workspace workspace, Survey survey) {
     if (workspace.named(PHOTO).isEmpty()) {
-      Path two = survey.item("scene-two");
-      assemble(workspace, two, FIRST, "ms-two", "Bands two, raw", false);
-      assemble(workspace, two, "pan", "pan-two", "Pan two, raw", false);
+      gather(workspace, survey, "scene-two", "-two", " two", false);
       gatherOne(
           workspace, "open", PHOTO, "Air photo", Map.of("file", survey.photo().toString()), false);
     }

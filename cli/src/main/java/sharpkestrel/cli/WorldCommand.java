@@ -13,6 +13,7 @@ import sharpkestrel.demo.SurveyMaker;
 import sharpkestrel.demo.WorldReport;
 import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.region.Region;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.raster.RasterException;
 
 @Command(
@@ -36,13 +37,17 @@ final class WorldCommand implements Runnable {
       description = "What the scenes look at: harbour, town, moor, or whole: all of it.")
   String scenario = "whole";
 
-  @Option(
-      names = "--region",
-      description = "isles, old-town, plateau, farmland or suburb.")
+  @Option(names = "--region", description = "isles, old-town, plateau, farmland or suburb.")
   String region = Region.ISLES.label();
 
   @Option(names = "--season", description = "leaf-on, leaf-off, dry, snow or wet.")
   String season = Season.LEAF_ON.label();
+
+  @Option(
+      names = "--sensor",
+      description =
+          "six-bands, eight-bands, four-bands, metre or colour in orbit; air-colour or air-four in an aircraft.")
+  String sensor = Instrument.SIX_BANDS.label();
 
   @Option(
       names = "--sky",
@@ -94,7 +99,7 @@ final class WorldCommand implements Runnable {
         Scenario.of(scenario),
         bias,
         truth == Truth.full ? Survey.Holds.TRUTH_RASTERS : Survey.Holds.ALL_FILES,
-        new Scheme(Region.of(region), Season.of(season), Sky.of(sky)));
+        new Scheme(Region.of(region), Season.of(season), Instrument.of(sensor), Sky.of(sky)));
     Survey survey = SurveyMaker.make(out, order, job);
     if (picture != null) {
       WorldReport.picture(order, picture, job);

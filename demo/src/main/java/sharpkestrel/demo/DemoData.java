@@ -8,6 +8,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.region.Region;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.RasterException;
 
@@ -16,7 +17,8 @@ public final class DemoData {
 
   public static final int DEFAULT_SIZE = 4096;
   private static final String PREFIX = "demo:";
-  private static final Pattern SEED = Pattern.compile("(?:^demo:|(?:fenwrack-sound|corvane|ansakar|brandle-weald|pennick-flats)-)(\\d{1,18})");
+  private static final Pattern SEED = Pattern.compile(
+      "(?:^demo:|(?:fenwrack-sound|corvane|ansakar|brandle-weald|pennick-flats)-)(\\d{1,18})");
 
   /** From this seed on nothing is tuned: figures that are reported come from these. */
   public static final long FIRST_HELD_OUT = 101;
@@ -84,6 +86,9 @@ public final class DemoData {
             order.scenario().label(),
             scheme.region() == Region.ISLES ? "" : scheme.region().label(),
             scheme.season() == Season.LEAF_ON ? "" : scheme.season().label(),
+            scheme.instrument() == Instrument.SIX_BANDS
+                ? ""
+                : scheme.instrument().label(),
             scheme.sky() == Sky.PLAIN ? "" : scheme.sky().label())
         .filter(word -> !word.isEmpty())
         .collect(Collectors.joining(":"));

@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.region.Region;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.raster.RasterException;
 
 /** Words by which a survey is ordered, each known by what it says: a scenario, a region, a season, a sky, or all files. */
@@ -15,6 +16,7 @@ final class OrderWords {
   private Scenario scenario = Scenario.WHOLE;
   private Region region = Region.ISLES;
   private Season season = Season.LEAF_ON;
+  private Instrument instrument = Instrument.SIX_BANDS;
   private Sky sky = Sky.PLAIN;
   private Survey.Holds holds = Survey.Holds.FIRST_SCENE;
 
@@ -25,18 +27,22 @@ final class OrderWords {
     Optional<Scenario> asScenario = find(Scenario.values(), Scenario::label, word);
     Optional<Region> asRegion = find(Region.values(), Region::label, word);
     Optional<Season> asSeason = find(Season.values(), Season::label, word);
+    Optional<Instrument> asSensor = find(Instrument.values(), Instrument::label, word);
     Optional<Sky> asSky = find(Sky.values(), Sky::label, word);
     asScenario.ifPresent(found -> scenario = found);
     asRegion.ifPresent(found -> region = found);
     asSeason.ifPresent(found -> season = found);
+    asSensor.ifPresent(found -> instrument = found);
     asSky.ifPresent(found -> sky = found);
     if (word.equals("all")) {
       holds = Survey.Holds.ALL_FILES;
-    } else if (asScenario.isEmpty() && asRegion.isEmpty() && asSeason.isEmpty() && asSky.isEmpty()) {
+    } else if (Stream.of(asScenario, asRegion, asSeason, asSensor, asSky)
+        .allMatch(Optional::isEmpty)) {
       throw new RasterException("'" + word + "' is no word for a demo survey. There are "
           + Stream.of(
                   labels(Region.values(), Region::label),
                   labels(Season.values(), Season::label),
+                  labels(Instrument.values(), Instrument::label),
                   labels(Sky.values(), Sky::label),
                   labels(Scenario.values(), Scenario::label))
               .collect(Collectors.joining("; "))
@@ -53,6 +59,7 @@ final class OrderWords {
   }
 
   Survey.Order order(long seed, int size) {
-    return new Survey.Order(seed, size, scenario, 0, holds, new Scheme(region, season, sky));
+    return new Survey.Order(
+        seed, size, scenario, 0, holds, new Scheme(region, season, instrument, sky));
   }
 }

@@ -67,7 +67,12 @@ record Pass(
    * @param steepest least and most degrees off the vertical
    */
   static Pass drawn(
-      String scene, Scheme scheme, double longitude, double latitude, Range steepest, Chance chance) {
+      String scene,
+      Scheme scheme,
+      double longitude,
+      double latitude,
+      Range steepest,
+      Chance chance) {
     Season season = scheme.season();
     LocalDateTime best = null;
     double least = Double.POSITIVE_INFINITY;

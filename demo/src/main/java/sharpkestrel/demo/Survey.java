@@ -82,6 +82,11 @@ public record Survey(Path folder) {
     return folder.resolve(scene + "/" + scene + ".json");
   }
 
+  /** A scene that a camera in an aircraft took, as it is delivered; such surveys have no items. */
+  public Path ortho(String scene) {
+    return folder.resolve(scene + "/" + scene + ".tif");
+  }
+
   public Path photo() {
     return folder.resolve("photo/air-photo.tif");
   }

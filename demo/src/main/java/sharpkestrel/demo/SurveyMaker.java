@@ -16,6 +16,7 @@ import sharpkestrel.demo.scene.Exposure;
 import sharpkestrel.demo.scene.Scene;
 import sharpkestrel.demo.sensor.SensorView;
 import sharpkestrel.demo.survey.HeightFiles;
+import sharpkestrel.demo.survey.OrthoFile;
 import sharpkestrel.demo.survey.PhotoFile;
 import sharpkestrel.demo.survey.RegisterFiles;
 import sharpkestrel.demo.survey.SceneFiles;
@@ -131,6 +132,7 @@ public final class SurveyMaker {
       about
           .put("region", scheme.region().label())
           .put("season", scheme.season().label())
+          .put("sensor", scheme.instrument().label())
           .put("sky", scheme.sky().label());
     }
     Json.write(
@@ -151,14 +153,30 @@ public final class SurveyMaker {
       Job job) {
     Exposure exposure = new Exposure(scene, world.ground(), things, world.undulation());
     RpcFit fit = SensorView.rpc(
-        scene.sensor(), world.crs(), world.undulation() + site().low(), world.undulation() + site().high());
+        scene.sensor(),
+        world.crs(),
+        world.undulation() + site().low(),
+        world.undulation() + site().high());
     quickLook.ifPresent(look -> look.accept(quickLook(exposure, fit, job)));
     double[] bias = bias(scene);
     new SceneTruth(
-            scene, world.ground(), things, parishes, world.crs(), world.undulation(), World.PAN_GSD)
+            scene,
+            world.ground(),
+            things,
+            parishes,
+            world.crs(),
+            world.undulation(),
+            scene.instrument().gsd())
         .write(survey.truth(scene.name(), ""), fit, bias);
+    String progress = "Photographing " + site().title() + ", " + scene.name().replace('-', ' ');
+    if (scene.instrument().isAirborne()) {
+      new OrthoFile(
+              scene, world.ground(), things, world.crs(), world.middleOf(scene), world.undulation())
+          .write(survey.ortho(scene.name()), progress, job);
+      return;
+    }
     new SceneFiles(exposure, survey.slug(), survey.item(scene.name()).getParent())
-        .write(fit, bias, "Photographing " + site().title() + ", " + scene.name().replace('-', ' '), job);
+        .write(fit, bias, progress, job);
   }
 
   /** A shift in a direction of its own for each scene. */
@@ -169,8 +187,7 @@ public final class SurveyMaker {
 
   private static Raster quickLook(Exposure exposure, RpcFit fit, Job job) {
     int side = exposure.scene().sensor().width() / SKETCH;
-    List<Band> bands =
-        Scene.ROLES.stream().map(role -> Band.of(role, SampleType.FLOAT32)).toList();
+    List<Band> bands = exposure.scene().bands(SampleType.FLOAT32);
     Attachments attachments = Attachments.NONE.with(Rpc.class, fit.rpc().scaled(SKETCH));
     return new MemoryRaster(
         Grid.ofPixels(side, side), bands, attachments, exposure.sketch(SKETCH, job));
@@ -192,8 +209,8 @@ public final class SurveyMaker {
 
   private void rasters(Scene scene, Things things, Job job) {
     job.progress("Writing the truth of " + scene.name().replace('-', ' '), 0, 2);
-    TruthRasters truth =
-        new TruthRasters(scene, world.ground(), things, world.crs(), World.PAN_GSD, world.undulation());
+    TruthRasters truth = new TruthRasters(
+        scene, world.ground(), things, world.crs(), scene.instrument().gsd(), world.undulation());
     TruthRasters.legend(materials(), survey.folder().resolve("truth/cover-legend.json"));
     truth.radiometry(survey.truth(scene.name(), "radiometry.tif"), job);
     job.progress("Writing the truth of " + scene.name().replace('-', ' '), 1, 2);

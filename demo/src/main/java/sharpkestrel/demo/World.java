@@ -5,7 +5,6 @@ import sharpkestrel.demo.ground.Coast;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.Landform;
 import sharpkestrel.demo.light.Air;
-import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.light.Sun;
 import sharpkestrel.demo.noise.Chance;
 import sharpkestrel.demo.noise.SmoothTexture;
@@ -14,7 +13,9 @@ import sharpkestrel.demo.scene.Cloud;
 import sharpkestrel.demo.scene.Conditions;
 import sharpkestrel.demo.scene.Scene;
 import sharpkestrel.demo.sensor.FrameCamera;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.demo.sensor.Pushbroom;
+import sharpkestrel.demo.sensor.Sensor;
 import sharpkestrel.demo.things.Settling;
 import sharpkestrel.demo.things.Things;
 import sharpkestrel.geo.Crs;
@@ -36,8 +37,6 @@ public final class World {
 
   /** Metres from the ellipsoid up to the geoid in the archipelago. */
   public static final double UNDULATION = 47;
-
-  public static final double PAN_GSD = 0.5;
 
   /** Of the archipelago. */
   static final CrsName CRS = Region.ISLES.site().crs();
@@ -80,7 +79,7 @@ public final class World {
           + " there is the whole alone: harbour, town and moor are parts of the isles.");
     }
     undulation = isles ? UNDULATION : undulation(scheme.region().site());
-    double side = size * PAN_GSD;
+    double side = size * scheme.instrument().gsd();
     Coast coast = isles ? new Coast(seed) : null;
     double[] middle = isles ? middle(coast, side) : middle(scheme.region().site());
     double[] beside = beside(isles ? coast.inland() + Math.PI / 2 : 0, middle, side);
@@ -228,26 +227,58 @@ public final class World {
     Conditions conditions =
         conditions(middle, time, offNadir, azimuth, aerosol, wetness, cloud, chance);
     double[] place = {middle[0], middle[1], ground.height(middle[0], middle[1]) + undulation};
-    Pushbroom sensor = new Pushbroom(
-        place,
-        offNadir,
-        azimuth,
-        188 + chance.between(0, 6),
-        PAN_GSD,
-        size / 4 * 4,
-        size / 4 * 4,
-        0.055,
-        chance);
-    double[][] shifts = new double[Material.BANDS][];
+    Instrument instrument = scheme.instrument();
+    Sensor sensor = instrument.isAirborne()
+        ? aircraft(place, chance)
+        : new Pushbroom(
+            place,
+            offNadir,
+            azimuth,
+            188 + chance.between(0, 6),
+            instrument.gsd(),
+            size / 4 * 4,
+            size / 4 * 4,
+            0.055,
+            chance);
+    double[][] shifts = new double[instrument.bands().size()][];
+    double off = instrument.answer().misaligned();
     for (int b = 0; b < shifts.length; b++) {
-      shifts[b] = new double[] {chance.between(-0.14, 0.14), chance.between(-0.22, 0.22)};
+      shifts[b] =
+          new double[] {off * chance.between(-0.14, 0.14), off * chance.between(-0.22, 0.22)};
     }
-    return new Scene(pass.scene(), sensor, conditions, pass.brightest(), shifts);
+    return new Scene(pass.scene(), sensor, conditions, pass.brightest(), shifts, instrument);
+  }
+
+  /** A camera over a place, nearly level, the aircraft on any course. */
+  private FrameCamera aircraft(double[] place, Chance chance) {
+    double gsd = scheme.instrument().gsd();
+    // half of the angle across is up to 25 degrees
+    double above = Math.max(900, 1.1 * size * gsd);
+    return new FrameCamera(
+        size / 4 * 4,
+        size / 4 * 4,
+        new double[] {place[0], place[1], place[2] + above},
+        Math.toRadians(chance.between(-1.5, 1.5)),
+        Math.toRadians(chance.between(-1.5, 1.5)),
+        chance.between(0, 2 * Math.PI),
+        above / gsd,
+        0,
+        new double[] {1, 0, 0, 1});
+  }
+
+  /** East and north that the middle of a scene looks at, nearly. */
+  double[] middleOf(Scene scene) {
+    double[] ray = new double[4];
+    scene.sensor().ray(scene.sensor().width() / 2.0, scene.sensor().height() / 2.0, ray);
+    ray[0] += undulation * ray[2];
+    ray[1] += undulation * ray[3];
+    double h = ground.tiles().meet(ray, scheme.region().site().low() + 40);
+    return new double[] {ray[0] + h * ray[2], ray[1] + h * ray[3]};
   }
 
   /** Thin cloud over the corner that is farthest from what both scenes see. */
   private Cloud cloudAway(double[] middle, Chance chance) {
-    double side = size * PAN_GSD;
+    double side = size * scheme.instrument().gsd();
     double away = Math.signum(middle[0] - extent.west() - (extent.east() - middle[0]) + 1e-3);
     if (scheme.sky().thickest > 0.9) {
       return new Cloud(

@@ -117,15 +117,11 @@ public final class Lowland implements Landform {
 
   @Override
   public double town(double e, double n) {
-    return form.town == 0
-        ? 0
-        : 1 - Landform.step(form.town * 0.9, form.town * 1.3, toTown(e, n));
+    return form.town == 0 ? 0 : 1 - Landform.step(form.town * 0.9, form.town * 1.3, toTown(e, n));
   }
 
   @Override
   public double built(double e, double n) {
-    return form.town == 0
-        ? 0
-        : 1 - Landform.step(form.town * 0.9, form.town * 1.05, toTown(e, n));
+    return form.town == 0 ? 0 : 1 - Landform.step(form.town * 0.9, form.town * 1.05, toTown(e, n));
   }
 }

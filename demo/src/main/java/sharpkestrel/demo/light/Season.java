@@ -21,6 +21,7 @@ public enum Season {
   public final int from;
 
   public final int to;
+
   Season(int from, int to) {
     this.from = from;
     this.to = to;
@@ -58,8 +59,7 @@ public enum Season {
   /** By season and material. */
   private static final class Spectra {
     static final float[][][] ALL = Arrays.stream(values())
-        .map(season ->
-            Arrays.stream(Material.values()).map(season::make).toArray(float[][]::new))
+        .map(season -> Arrays.stream(Material.values()).map(season::make).toArray(float[][]::new))
         .toArray(float[][][]::new);
   }
 

@@ -28,28 +28,61 @@ final class Farmland implements Region.Inland {
       0.08,
       false,
       List.of(WHEAT, PASTURE, MAIZE, WOOD, PLOUGHED, OILSEED, MEADOW, STUBBLE, ORCHARD, STEADING),
-      24, 17, 10, 12, 8, 8, 7, 5, 4, 9);
+      24,
+      17,
+      10,
+      12,
+      8,
+      8,
+      7,
+      5,
+      4,
+      9);
   private static final Zone SMALL = new Zone(
       5000,
       16_000,
       0.12,
       false,
       List.of(PASTURE, MEADOW, ORCHARD, WOOD, WHEAT, STEADING, HOUSES),
-      28, 18, 12, 14, 8, 12, 8);
+      28,
+      18,
+      12,
+      14,
+      8,
+      12,
+      8);
   private static final Zone VILLAGE = new Zone(
-      3200, 8000, 0.18, false, List.of(HOUSES, STEADING, PARK, ORCHARD, PASTURE, WORKS), 46, 20, 8, 12, 10, 4);
+      3200,
+      8000,
+      0.18,
+      false,
+      List.of(HOUSES, STEADING, PARK, ORCHARD, PASTURE, WORKS),
+      46,
+      20,
+      8,
+      12,
+      10,
+      4);
 
   @Override
   public GroundPlan ground(Region.Site site) {
     Map<Parcel.Use, Mixture> crops = new EnumMap<>(Fields.crops(0.12, Material.SOIL));
     crops.put(HOUSES, Fields.gardens(0.12, Material.SOIL));
     crops.put(STEADING, Fields.gardens(0.2, Material.GRAVEL));
-    crops.put(WORKS, Mixture.of(
-        Material.CONCRETE,
-        Fields.blend(Material.GRAVEL, 0.3, 0.3, 0, 0, 0.6, 0.5),
-        Fields.blend(Material.PASTURE, -0.3, 0, 0.2, 0, 0.7, -0.3)));
+    crops.put(
+        WORKS,
+        Mixture.of(
+            Material.CONCRETE,
+            Fields.blend(Material.GRAVEL, 0.3, 0.4, 0, 0, 0.8, 0.06),
+            Fields.blend(Material.PASTURE, -0.3, 0, 0.2, 0, 0.7, -0.3)));
     Cover cover = new Cover(
-        crops.get(PASTURE), crops, false, Map.of(), Material.GRAVEL, Material.RUSHES, Material.STONE_WALL);
+        crops.get(PASTURE),
+        crops,
+        false,
+        Map.of(),
+        Material.GRAVEL,
+        Material.RUSHES,
+        Material.STONE_WALL);
     return new LowlandPlan(
         new Lowland.Form(site.east(), site.north(), 30, 44, 1900, 8, 7, 0),
         620,

@@ -31,27 +31,55 @@ final class Fields {
    */
   static Map<Parcel.Use, Mixture> crops(double dry, Material soil) {
     Map<Parcel.Use, Mixture> crops = new EnumMap<>(Parcel.Use.class);
-    crops.put(Parcel.Use.WHEAT, Mixture.of(Material.WHEAT, blend(Material.OATS, 0.25, 0.5, 0.4, -0.4, 0.3, 0),
-            blend(soil, -0.05, 0, 0, 0.2, 0.5, 0))
-        .inRows(3.1, 0.03));
-    crops.put(Parcel.Use.MAIZE, Mixture.of(Material.MAIZE, blend(soil, 0.08, -0.2, -0.2, 0.1, 0.4, 0))
-        .inRows(1.5, 0.09));
-    crops.put(Parcel.Use.OILSEED, Mixture.of(Material.OILSEED, blend(Material.ROOTS, 0.2, 0.4, 0.2, -0.2, 0.5, 0))
-        .inRows(4.2, 0.02));
-    crops.put(Parcel.Use.PLOUGHED, Mixture.of(soil, blend(Material.STUBBLE, 0.1, 0.2, -0.2, 0.2, 0.4, 0))
-        .inRows(1.9, 0.08));
-    crops.put(Parcel.Use.STUBBLE, Mixture.of(Material.STUBBLE, blend(soil, 0.2, 0, 0, 0, 0.5, 0))
-        .inRows(2.8, 0.07));
-    crops.put(Parcel.Use.PASTURE, Mixture.of(Material.PASTURE, blend(Material.MEADOW, 0.25, 0.4, -0.2, 0.3, 0.5, 0),
-        blend(Material.DRY_GRASS, dry - 0.1, 0.2, -0.3, 0.5, 0.4, 0)));
-    crops.put(Parcel.Use.MEADOW, Mixture.of(Material.MEADOW, blend(Material.DRY_GRASS, dry, 0.2, -0.4, 0.5, 0.4, 0))
-        .inRows(6.5, 0.04));
-    crops.put(Parcel.Use.ORCHARD, Mixture.of(Material.MEADOW, blend(soil, 0.05, 0, 0, 0.2, 0.5, 0),
+    crops.put(
+        Parcel.Use.WHEAT,
+        Mixture.of(
+                Material.WHEAT,
+                blend(Material.OATS, 0.25, 0.5, 0.4, -0.4, 0.3, 0),
+                blend(soil, -0.05, 0, 0, 0.2, 0.5, 0))
+            .inRows(3.1, 0.03));
+    crops.put(
+        Parcel.Use.MAIZE,
+        Mixture.of(Material.MAIZE, blend(soil, 0.08, -0.2, -0.2, 0.1, 0.4, 0)).inRows(1.5, 0.09));
+    crops.put(
+        Parcel.Use.OILSEED,
+        Mixture.of(Material.OILSEED, blend(Material.ROOTS, 0.2, 0.4, 0.2, -0.2, 0.5, 0))
+            .inRows(4.2, 0.02));
+    crops.put(
+        Parcel.Use.PLOUGHED,
+        Mixture.of(soil, blend(Material.STUBBLE, 0.1, 0.2, -0.2, 0.2, 0.4, 0)).inRows(1.9, 0.08));
+    crops.put(
+        Parcel.Use.STUBBLE,
+        Mixture.of(Material.STUBBLE, blend(soil, 0.2, 0, 0, 0, 0.5, 0)).inRows(2.8, 0.07));
+    crops.put(
+        Parcel.Use.PASTURE,
+        Mixture.of(
+            Material.PASTURE,
+            blend(Material.MEADOW, 0.25, 0.4, -0.2, 0.3, 0.5, 0),
+            blend(Material.DRY_GRASS, dry - 0.1, 0.2, -0.3, 0.5, 0.4, 0)));
+    crops.put(
+        Parcel.Use.MEADOW,
+        Mixture.of(Material.MEADOW, blend(Material.DRY_GRASS, dry, 0.2, -0.4, 0.5, 0.4, 0))
+            .inRows(6.5, 0.04));
+    crops.put(
+        Parcel.Use.ORCHARD,
+        Mixture.of(
+            Material.MEADOW,
+            blend(soil, 0.05, 0, 0, 0.2, 0.5, 0),
             blend(Material.DRY_GRASS, dry - 0.1, 0, -0.3, 0.4, 0.3, 0)));
-    crops.put(Parcel.Use.WOOD, Mixture.of(Material.SCRUB, blend(Material.MEADOW, 0.2, 0.3, 0, 0, 0.5, 0),
-        blend(soil, 0.1, 0, 0, 0, 0.4, 0)));
-    crops.put(Parcel.Use.PARK, Mixture.of(Material.PASTURE, blend(Material.MEADOW, 0.35, 0.4, 0, 0.2, 0.4, 0.1),
-        blend(Material.DRY_GRASS, dry - 0.15, 0.2, -0.2, 0.5, 0.4, 0), blend(Material.GRAVEL, -0.55, 0, 0, 0, 1.1, 0.2)));
+    crops.put(
+        Parcel.Use.WOOD,
+        Mixture.of(
+            Material.SCRUB,
+            blend(Material.MEADOW, 0.2, 0.3, 0, 0, 0.5, 0),
+            blend(soil, 0.1, 0, 0, 0, 0.4, 0)));
+    crops.put(
+        Parcel.Use.PARK,
+        Mixture.of(
+            Material.PASTURE,
+            blend(Material.MEADOW, 0.35, 0.4, 0, 0.2, 0.4, 0.1),
+            blend(Material.DRY_GRASS, dry - 0.15, 0.2, -0.2, 0.5, 0.4, 0),
+            blend(Material.GRAVEL, -0.55, 0, 0, 0, 1.1, 0.2)));
     return crops;
   }
 

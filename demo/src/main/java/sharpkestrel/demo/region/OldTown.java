@@ -25,33 +25,71 @@ final class OldTown implements Region.Inland {
   private static final Zone CORE =
       new Zone(1900, 4200, 0.24, false, List.of(ROWS, PARK, WORKS, HOUSES), 90, 5, 2, 3);
   private static final Zone EDGE = new Zone(
-      2600, 6500, 0.2, false, List.of(HOUSES, ROWS, WORKS, ORCHARD, PARK, MEADOW), 44, 20, 9, 11, 8, 8);
+      2600,
+      6500,
+      0.2,
+      false,
+      List.of(HOUSES, ROWS, WORKS, ORCHARD, PARK, MEADOW),
+      44,
+      20,
+      9,
+      11,
+      8,
+      8);
   private static final Zone VILLAGE = new Zone(
-      2200, 5200, 0.25, false, List.of(HOUSES, ROWS, STEADING, ORCHARD, PASTURE), 42, 14, 14, 20, 10);
+      2200,
+      5200,
+      0.25,
+      false,
+      List.of(HOUSES, ROWS, STEADING, ORCHARD, PASTURE),
+      42,
+      14,
+      14,
+      20,
+      10);
   private static final Zone LAND = new Zone(
       3500,
       16000,
       0.14,
       false,
       List.of(WHEAT, MAIZE, PLOUGHED, MEADOW, PASTURE, ORCHARD, WOOD, STUBBLE, OILSEED, STEADING),
-      22, 12, 12, 12, 10, 12, 9, 5, 4, 2);
+      22,
+      12,
+      12,
+      12,
+      10,
+      12,
+      9,
+      5,
+      4,
+      2);
 
   @Override
   public GroundPlan ground(Region.Site site) {
     Map<Parcel.Use, Mixture> crops = new EnumMap<>(Fields.crops(0.3, Material.SOIL));
-    crops.put(ROWS, Mixture.of(
-        Material.PAVING,
-        Fields.blend(Material.GRAVEL, 0.1, 0.2, 0, 0, 0.7, 0.3),
-        Fields.blend(Material.SOIL, -0.2, 0, 0, 0, 0.8, -0.4),
-        Fields.blend(Material.PASTURE, -0.25, 0, 0.3, 0, 0.5, 0.6)));
+    crops.put(
+        ROWS,
+        Mixture.of(
+            Material.PAVING,
+            Fields.blend(Material.GRAVEL, 0.1, 0.2, 0, 0, 0.7, 0.3),
+            Fields.blend(Material.SOIL, -0.2, 0, 0, 0, 0.8, -0.4),
+            Fields.blend(Material.PASTURE, -0.25, 0, 0.3, 0, 0.5, 0.6)));
     crops.put(HOUSES, Fields.gardens(0.3, Material.SOIL));
     crops.put(STEADING, Fields.gardens(0.35, Material.GRAVEL));
-    crops.put(WORKS, Mixture.of(
-        Material.GRAVEL,
-        Fields.blend(Material.CONCRETE, 0.3, 0.3, 0, 0, 0.6, 0.5),
-        Fields.blend(Material.DRY_GRASS, -0.3, 0, 0.2, 0, 0.7, -0.3)));
+    crops.put(
+        WORKS,
+        Mixture.of(
+            Material.GRAVEL,
+            Fields.blend(Material.CONCRETE, 0.2, 0.4, 0, 0, 0.8, 0.06),
+            Fields.blend(Material.DRY_GRASS, -0.3, 0, 0.2, 0, 0.7, -0.3)));
     Cover cover = new Cover(
-        crops.get(MEADOW), crops, true, Map.of(Road.Kind.LANE, Material.PAVING), Material.PAVING, Material.SCRUB, Material.STONE_WALL);
+        crops.get(MEADOW),
+        crops,
+        true,
+        Map.of(Road.Kind.LANE, Material.PAVING),
+        Material.PAVING,
+        Material.SCRUB,
+        Material.STONE_WALL);
     return new LowlandPlan(
         new Lowland.Form(site.east(), site.north(), 24, 70, 2100, 9, 34, 620),
         300,
@@ -59,7 +97,12 @@ final class OldTown implements Region.Inland {
             ? CORE
             : away < 900 + 160 * slow ? EDGE : draw < 0.13 ? VILLAGE : LAND,
         new Streets.Kinds(
-            Road.Kind.STREET, Road.Kind.STREET, Road.Kind.LANE, Road.Kind.MINOR, Road.Kind.TRACK, 0.4),
+            Road.Kind.STREET,
+            Road.Kind.STREET,
+            Road.Kind.LANE,
+            Road.Kind.MINOR,
+            Road.Kind.TRACK,
+            0.4),
         cover);
   }
 

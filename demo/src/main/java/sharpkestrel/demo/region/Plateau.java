@@ -34,7 +34,12 @@ final class Plateau implements Region.Inland {
       0.2,
       false,
       List.of(OPEN, PLOUGHED, STUBBLE, WHEAT, PASTURE, ORCHARD),
-      60, 13, 9, 9, 5, 4);
+      60,
+      13,
+      9,
+      9,
+      5,
+      4);
 
   @Override
   public GroundPlan ground(Region.Site site) {
@@ -59,7 +64,8 @@ final class Plateau implements Region.Inland {
             Fields.blend(Material.GRAVEL, 0.1, -0.4, 0, 0.3, 0.8, 0),
             Fields.blend(Material.PALE_ROCK, -0.45, 0.6, -0.5, 0.5, 0.7, 0),
             Fields.blend(Material.SCRUB, -0.35, 0.3, 0.6, 0, 1.2, 0)));
-    Cover cover = new Cover(open, crops, false, Map.of(), Material.DUST, Material.RUSHES, Material.CONCRETE);
+    Cover cover =
+        new Cover(open, crops, false, Map.of(), Material.DUST, Material.RUSHES, Material.CONCRETE);
     return new LowlandPlan(
         new Lowland.Form(site.east(), site.north(), 2470, 70, 1700, 14, 0, 800),
         340,

@@ -31,8 +31,7 @@ public enum Region {
    * @param utm EPSG code of its zone
    * @param east of its middle; {@code low} and {@code high} metres above the geoid between which everything lies
    */
-  public record Site(
-      String title, int utm, double east, double north, double low, double high) {
+  public record Site(String title, int utm, double east, double north, double low, double high) {
 
     public CrsName crs() {
       return CrsName.epsg(utm);

@@ -27,7 +27,7 @@ final class Suburb implements Region.Inland {
   private static final Zone CLOSE =
       new Zone(2200, 4600, 0.05, true, List.of(HOUSES, ROWS, WORKS, PARK), 58, 22, 8, 12);
   private static final Zone HALLS =
-      new Zone(16_000, 64_000, 0.03, true, List.of(WORKS, PARK, MEADOW), 84, 8, 8);
+      new Zone(9000, 42_000, 0.03, true, List.of(WORKS, PARK, MEADOW), 86, 7, 7);
   private static final Zone OPEN_LAND = new Zone(
       16_000, 50_000, 0.1, false, List.of(MEADOW, PARK, WOOD, PLOUGHED, MAIZE), 34, 20, 24, 12, 10);
 
@@ -35,17 +35,27 @@ final class Suburb implements Region.Inland {
   public GroundPlan ground(Region.Site site) {
     Map<Parcel.Use, Mixture> crops = new EnumMap<>(Fields.crops(0.35, Material.SOIL));
     crops.put(HOUSES, Fields.gardens(0.3, Material.SOIL));
-    crops.put(ROWS, Mixture.of(
-        Material.CONCRETE,
-        Fields.blend(Material.ASPHALT, 0.2, 0.3, 0, 0, 0.6, 0.5),
-        Fields.blend(Material.PASTURE, 0.0, 0, 0.2, 0, 0.5, 0.7)));
-    crops.put(WORKS, Mixture.of(
-        Material.ASPHALT,
-        Fields.blend(Material.CONCRETE, 0.15, 0.4, 0, 0, 0.4, 0.8),
-        Fields.blend(Material.GRAVEL, -0.3, 0.2, 0, 0, 0.6, -0.5),
-        Fields.blend(Material.DRY_GRASS, -0.4, 0, 0.2, 0.2, 0.7, -0.3)));
+    crops.put(
+        ROWS,
+        Mixture.of(
+            Material.CONCRETE,
+            Fields.blend(Material.ASPHALT, 0.2, 0.3, 0, 0, 0.6, 0.5),
+            Fields.blend(Material.PASTURE, 0.0, 0, 0.2, 0, 0.5, 0.7)));
+    crops.put(
+        WORKS,
+        Mixture.of(
+            Material.ASPHALT,
+            Fields.blend(Material.CONCRETE, 0.12, 0.3, 0, 0, 0.5, 0.06),
+            Fields.blend(Material.GRAVEL, -0.25, 0.3, 0, 0, 0.9, 0),
+            Fields.blend(Material.DRY_GRASS, -0.4, 0, 0.2, 0.2, 0.9, 0)));
     Cover cover = new Cover(
-        crops.get(MEADOW), crops, true, Map.of(), Material.PAVING, Material.RUSHES, Material.CONCRETE);
+        crops.get(MEADOW),
+        crops,
+        true,
+        Map.of(),
+        Material.PAVING,
+        Material.RUSHES,
+        Material.CONCRETE);
     return new LowlandPlan(
         new Lowland.Form(site.east(), site.north(), 42, 22, 2600, 3, 0, 0),
         520,
@@ -55,7 +65,12 @@ final class Suburb implements Region.Inland {
                 ? draw < 0.86 ? HALLS : OPEN_LAND
                 : draw < 0.62 ? HOMES : draw < 0.84 ? CLOSE : OPEN_LAND,
         new Streets.Kinds(
-            Road.Kind.AVENUE, Road.Kind.STREET, Road.Kind.STREET, Road.Kind.MINOR, Road.Kind.TRACK, 0.4),
+            Road.Kind.AVENUE,
+            Road.Kind.STREET,
+            Road.Kind.STREET,
+            Road.Kind.MINOR,
+            Road.Kind.TRACK,
+            0.4),
         cover);
   }
 

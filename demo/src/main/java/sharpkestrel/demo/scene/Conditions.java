@@ -36,17 +36,7 @@ public record Conditions(
       double windFrom,
       double wetness,
       Cloud cloud) {
-    this(
-        time,
-        sun,
-        air,
-        offNadir,
-        viewAzimuth,
-        wind,
-        windFrom,
-        wetness,
-        cloud,
-        Season.LEAF_ON);
+    this(time, sun, air, offNadir, viewAzimuth, wind, windFrom, wetness, cloud, Season.LEAF_ON);
   }
 
   /** Unit vector from the ground to the sensor: east, north, up. */

@@ -3,7 +3,9 @@ package sharpkestrel.demo.scene;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.GroundTile;
 import sharpkestrel.demo.light.Material;
+import sharpkestrel.demo.sensor.Channel;
 import sharpkestrel.demo.sensor.Detector;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.demo.sensor.Optics;
 import sharpkestrel.demo.sensor.Sensor;
 import sharpkestrel.demo.things.Things;
@@ -19,10 +21,6 @@ import sharpkestrel.raster.Window;
  */
 public final class Exposure {
 
-  /** Blur across and along the track in pixels; along it the detectors also move while they look. */
-  private static final double[] PAN_BLUR = {0.42, 0.50};
-
-  private static final double[] MS_BLUR = {0.34, 0.40};
   private static final double STRAY = 0.05;
   private static final double STRAY_REACH = 2.6;
   private static final int HALO = 11;
@@ -30,7 +28,8 @@ public final class Exposure {
   private final Scene scene;
   private final SceneTiles tiles;
   private final double undulation;
-  private final Detector[] detectors = new Detector[1 + Material.BANDS];
+  private final Instrument instrument;
+  private final Detector[] detectors;
 
   /**
    * @param undulation metres from the ellipsoid up to the geoid
@@ -39,9 +38,18 @@ public final class Exposure {
     this.scene = scene;
     this.undulation = undulation;
     tiles = new SceneTiles(ground, things, scene, undulation);
-    for (int b = 0; b < detectors.length; b++) {
-      int width = b == 0 ? scene.sensor().width() : scene.sensor().width() / Scene.RATIO + 1;
-      detectors[b] = new Detector(ground.seed(), scene.name().hashCode() * 16L + b, width);
+    instrument = scene.instrument();
+    int first = instrument.pan().isPresent() ? 0 : 1;
+    detectors = new Detector[1 + instrument.bands().size() - first];
+    for (int k = 0; k < detectors.length; k++) {
+      int b = k + first;
+      int width = b == 0 ? scene.sensor().width() : scene.sensor().width() / instrument.ratio() + 1;
+      detectors[k] = new Detector(
+          ground.seed(),
+          scene.name().hashCode() * 16L + b,
+          width,
+          instrument.answer().full(),
+          instrument.answer().curve());
     }
   }
 
@@ -77,16 +85,19 @@ public final class Exposure {
       }
     }
 
-    float[] pan() {
-      float[] pan = new float[width * height];
+    /** What a channel sees of it. */
+    float[] seen(Channel channel) {
+      float[] sum = new float[width * height];
       for (int b = 0; b < light.length; b++) {
-        float share = Scene.PAN_SHARE[b];
-        float[] from = light[b];
-        for (int i = 0; i < pan.length; i++) {
-          pan[i] += share * from[i];
+        float share = channel.response()[b];
+        if (share != 0) {
+          float[] from = light[b];
+          for (int i = 0; i < sum.length; i++) {
+            sum[i] += share * from[i];
+          }
         }
       }
-      return pan;
+      return sum;
     }
 
     float[] expose(
@@ -134,15 +145,35 @@ public final class Exposure {
     ray[1] += undulation * ray[3];
   }
 
+  /** Whether a plane is the panchromatic one. */
+  private boolean isPan(int plane) {
+    return plane == 0 && instrument.pan().isPresent();
+  }
+
+  /** The number of a plane's band; -1 for the panchromatic one. */
+  private int band(int plane) {
+    return instrument.pan().isPresent() ? plane - 1 : plane;
+  }
+
+  /** Finest pixels along a side of a pixel of a plane. */
+  private int ratio(int plane) {
+    return isPan(plane) ? 1 : instrument.ratio();
+  }
+
+  private Channel channel(int plane) {
+    return isPan(plane) ? instrument.pan().orElseThrow() : instrument.bands().get(band(plane));
+  }
+
   /**
-   * Numbers of a window of the panchromatic image, whose sides are multiples of 4: one plane, then six small ones.
+   * Numbers of a window of the finest image, whose sides are multiples of the ratio: the panchromatic plane, where there is one,
+   * then those of the bands, which are smaller where they are coarser.
    */
   public float[][] numbers(Window window) {
     float[][] planes = light(window);
     for (int k = 0; k < planes.length; k++) {
-      int ratio = k == 0 ? 1 : Scene.RATIO;
+      int ratio = ratio(k);
       int width = window.width() / ratio;
-      double scale = scene.scale(k - 1);
+      double scale = scene.scale(band(k));
       for (int i = 0; i < planes[k].length; i++) {
         planes[k][i] = detectors[k].number(
             scale * planes[k][i], window.x() / ratio + i % width, window.y() / ratio + i / width);
@@ -154,38 +185,33 @@ public final class Exposure {
   /** The same before the detectors: light by band, in units of the tracer's signal. */
   float[][] light(Window window) {
     Fine fine = new Fine(window, HALO);
-    int width = window.width();
-    int height = window.height();
-    float[][] planes = new float[1 + Material.BANDS][];
-    planes[0] =
-        fine.expose(fine.pan(), Optics.FINE, HALO, PAN_BLUR, new double[] {0, 0}, width, height);
-    for (int b = 0; b < Material.BANDS; b++) {
-      planes[b + 1] = fine.expose(
-          fine.light[b],
-          Optics.FINE * Scene.RATIO,
+    float[][] planes = new float[detectors.length][];
+    Instrument.Answer answer = instrument.answer();
+    for (int k = 0; k < planes.length; k++) {
+      int ratio = ratio(k);
+      planes[k] = fine.expose(
+          fine.seen(channel(k)),
+          Optics.FINE * ratio,
           HALO,
-          MS_BLUR,
-          scene.shifts()[b],
-          width / Scene.RATIO,
-          height / Scene.RATIO);
+          isPan(k) ? answer.panBlur() : answer.blur(),
+          isPan(k) ? new double[] {0, 0} : scene.shifts()[band(k)],
+          window.width() / ratio,
+          window.height() / ratio);
     }
     return planes;
   }
 
   /**
-   * Numbers without blur, noise or shift: the mean of the light in each pixel, panchromatic and six bands alike.
+   * Numbers without blur, noise, shift or tone curve: the mean of the light in each pixel, all bands at the finest size.
    *
-   * @return seven planes of the window's size
+   * @return a plane of the window's size for each
    */
   public float[][] ideal(Window window) {
     Fine fine = new Fine(window, 0);
-    float[][] planes = new float[1 + Material.BANDS][];
-    planes[0] = halved(fine.pan(), fine.width, fine.height);
-    for (int b = 0; b < Material.BANDS; b++) {
-      planes[b + 1] = halved(fine.light[b], fine.width, fine.height);
-    }
+    float[][] planes = new float[detectors.length][];
     for (int k = 0; k < planes.length; k++) {
-      double scale = scene.scale(k - 1);
+      planes[k] = halved(fine.seen(channel(k)), fine.width, fine.height);
+      double scale = scene.scale(band(k));
       for (int i = 0; i < planes[k].length; i++) {
         planes[k][i] = (float) (scale * planes[k][i]);
       }
@@ -193,20 +219,20 @@ public final class Exposure {
     return planes;
   }
 
-  /** Panchromatic numbers of a window without blur and noise, as a film or a plan would see it. */
+  /** Light of a window, all colours together, without blur and noise, as a film or a plan would see it. */
   public float[] pan(Window window) {
     Fine fine = new Fine(window, 0);
-    return halved(fine.pan(), fine.width, fine.height);
+    return halved(fine.seen(Instrument.SIX_BANDS.pan().orElseThrow()), fine.width, fine.height);
   }
 
   /**
    * Mean numbers, without blur and noise, at image points.
    *
    * @param points column and row in turn
-   * @return panchromatic, then the six bands
+   * @return panchromatic where there is one, then the bands
    */
   public double[] mean(double[] points) {
-    double[] mean = new double[1 + Material.BANDS];
+    double[] mean = new double[detectors.length];
     Tracer tracer = new Tracer(tiles, scene.conditions());
     double[] ray = new double[4];
     for (int i = 0; i < points.length; i += 2) {
@@ -214,13 +240,20 @@ public final class Exposure {
       aboveGeoid(ray);
       tracer.begin();
       tracer.trace(ray);
-      for (int b = 0; b < Material.BANDS; b++) {
-        double share = tracer.signal[b] * 2.0 / points.length;
-        mean[0] += Scene.PAN_SHARE[b] * share * scene.scale(-1);
-        mean[b + 1] += share * scene.scale(b);
+      for (int k = 0; k < mean.length; k++) {
+        mean[k] += seen(tracer, k) * 2.0 / points.length * scene.scale(band(k));
       }
     }
     return mean;
+  }
+
+  private double seen(Tracer tracer, int plane) {
+    float[] response = channel(plane).response();
+    double sum = 0;
+    for (int b = 0; b < Material.BANDS; b++) {
+      sum += response[b] * tracer.signal[b];
+    }
+    return sum;
   }
 
   /** What the middle of each pixel meets: its number on the cover map, and its height above the geoid. */
@@ -246,14 +279,16 @@ public final class Exposure {
    * A quick look: one ray for a square of pixels, without noise.
    *
    * @param step side of the square in panchromatic pixels
-   * @return numbers of the six bands
+   * @return numbers of the bands
    */
   public float[][] sketch(int step, Job job) {
     int wide = scene.sensor().width() / step;
     int high = scene.sensor().height() / step;
-    float[][] planes = new float[Material.BANDS][wide * high];
-    double[] scales = new double[Material.BANDS];
-    for (int b = 0; b < scales.length; b++) {
+    int bands = instrument.bands().size();
+    int first = detectors.length - bands;
+    float[][] planes = new float[bands][wide * high];
+    double[] scales = new double[bands];
+    for (int b = 0; b < bands; b++) {
       scales[b] = scene.scale(b);
     }
     int strip = Math.max(1, GroundTile.SIDE * 2 / step);
@@ -267,8 +302,9 @@ public final class Exposure {
           row.ray((x + 0.5) * step, ray);
           aboveGeoid(ray);
           tracer.trace(ray);
-          for (int b = 0; b < Material.BANDS; b++) {
-            planes[b][y * wide + x] = (float) (scales[b] * tracer.signal[b]);
+          for (int b = 0; b < bands; b++) {
+            planes[b][y * wide + x] =
+                (float) detectors[b + first].curved(scales[b] * seen(tracer, b + first));
           }
         }
       }

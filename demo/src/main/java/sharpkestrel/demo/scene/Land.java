@@ -142,7 +142,9 @@ final class Land {
     if (kind == Road.Kind.DIRT) {
       set(Material.DUST);
       mix(Material.GRAVEL, 0.35 + smooth.octaves(e / 9, n / 9, 3));
-      scale(0.92 + 0.07 * fine + 0.16 * smooth.at(e / 14, n / 14)
+      scale(0.92
+          + 0.07 * fine
+          + 0.16 * smooth.at(e / 14, n / 14)
           + (Math.abs(middle - 0.9) < 0.3 ? 0.08 : 0));
       return;
     }
@@ -153,7 +155,9 @@ final class Land {
     Material paved = cover == null ? null : cover.roads().get(kind);
     if (paved != null) {
       set(paved);
-      scale(1 + 0.12 * smooth.at(Math.floor(along / 60) * 7.3, 2) + 0.07 * fine
+      scale(1
+          + 0.12 * smooth.at(Math.floor(along / 60) * 7.3, 2)
+          + 0.07 * fine
           + 0.1 * smooth.at(e / 5, n / 5));
       return;
     }
@@ -200,13 +204,7 @@ final class Land {
 
   /** Land whose cover is told as mixtures. */
   private void mixed(
-      GroundTile tile,
-      double shore,
-      double road,
-      double e,
-      double n,
-      double broad,
-      double fine) {
+      GroundTile tile, double shore, double road, double e, double n, double broad, double fine) {
     Parcel parcel = tile.parcel(e, n);
     Parcel.Use use = parcel.use();
     if (shore < 2.4 && ground.landform().front(e, n) > 0.3) {
@@ -247,7 +245,10 @@ final class Land {
     }
     double tuft = smooth.at(e / 1.4, n / 1.4);
     scale(parcel.bright()
-        * (1 + row + material.grainy * fine + 0.7 * material.patchy * (worn + broad)
+        * (1
+            + row
+            + material.grainy * fine
+            + 0.7 * material.patchy * (worn + broad)
             + 0.5 * mixture.tufts() * tuft));
     tiltEast += mixture.tufts() * tuft + 0.05 * fine;
     tiltNorth += mixture.tufts() * smooth.at(e / 1.4 + 40, n / 1.4);

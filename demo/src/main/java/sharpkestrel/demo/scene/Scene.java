@@ -3,12 +3,14 @@ package sharpkestrel.demo.scene;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import sharpkestrel.demo.light.Material;
-import sharpkestrel.demo.sensor.Detector;
+import sharpkestrel.demo.sensor.Channel;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.demo.sensor.Sensor;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Acquisition.Calibration;
+import sharpkestrel.raster.Band;
 import sharpkestrel.raster.BandRole;
+import sharpkestrel.raster.SampleType;
 
 /**
  * One acquisition: a sensor over the sound at one moment, with its gains.
@@ -17,31 +19,32 @@ import sharpkestrel.raster.BandRole;
  * @param shifts of each multispectral band against the panchromatic one, right and down, in multispectral pixels
  */
 public record Scene(
-    String name, Sensor sensor, Conditions conditions, double brightest, double[][] shifts) {
+    String name,
+    Sensor sensor,
+    Conditions conditions,
+    double brightest,
+    double[][] shifts,
+    Instrument instrument) {
 
-  /** The multispectral bands in the order of their planes. */
-  public static final List<BandRole> ROLES = List.of(
-      BandRole.VIOLET,
-      BandRole.BLUE,
-      BandRole.GREEN,
-      BandRole.RED,
-      BandRole.RED_EDGE,
-      BandRole.NEAR_INFRARED);
+  /** Through the instrument of the archipelago. */
+  public Scene(
+      String name, Sensor sensor, Conditions conditions, double brightest, double[][] shifts) {
+    this(name, sensor, conditions, brightest, shifts, Instrument.SIX_BANDS);
+  }
 
-  /** Panchromatic pixels along a side of a multispectral one. */
-  public static final int RATIO = 4;
+  /** A band's; {@code band} -1 is the panchromatic one. */
+  private Channel channel(int band) {
+    return band < 0 ? instrument.pan().orElseThrow() : instrument.bands().get(band);
+  }
 
-  /** Share of each band in what the panchromatic detectors see. */
-  static final float[] PAN_SHARE = {0.06f, 0.21f, 0.27f, 0.27f, 0.13f, 0.06f};
-
-  /** Sun's light outside of the air by band, W/m2/um. */
-  private static final double[] IRRADIANCE = {1750, 1950, 1850, 1600, 1420, 1080};
-
-  private static final double PAN_IRRADIANCE = 1640;
+  /** The bands as files have them. */
+  public List<Band> bands(SampleType type) {
+    return instrument.bands().stream().map(channel -> channel.band(type)).toList();
+  }
 
   /** Radiance, W/m2/sr/um, of one unit of signal: reflectance of a white level surface times the sine of the sun. */
   private double radiance(int band) {
-    double irradiance = band < 0 ? PAN_IRRADIANCE : IRRADIANCE[band];
+    double irradiance = channel(band).irradiance();
     double distance = bare().sunDistance();
     return irradiance / Math.PI / (distance * distance);
   }
@@ -54,7 +57,7 @@ public record Scene(
   /** The number, before noise, of one unit of signal. */
   public double scale(int band) {
     double sine = Math.sin(Math.toRadians(conditions.sun().elevation()));
-    return Detector.FULL_SCALE / (brightest * (band < 0 ? 0.92 : 1) * sine);
+    return instrument.answer().full() / (brightest * (band < 0 ? 0.92 : 1) * sine);
   }
 
   private Acquisition bare() {
@@ -69,15 +72,21 @@ public record Scene(
 
   /** The same moment and gains through another sensor. */
   public Scene through(Sensor other) {
-    return new Scene(name, other, conditions, brightest, shifts);
+    return new Scene(name, other, conditions, brightest, shifts, instrument);
   }
 
   /** What the delivery says about it. */
   public Acquisition acquisition() {
     Map<BandRole, Calibration> calibration = new EnumMap<>(BandRole.class);
-    calibration.put(BandRole.PAN, new Calibration(gain(-1), 0, PAN_IRRADIANCE));
-    for (int b = 0; b < Material.BANDS; b++) {
-      calibration.put(ROLES.get(b), new Calibration(gain(b), 0, IRRADIANCE[b]));
+    if (instrument.hasGains()) {
+      instrument
+          .pan()
+          .ifPresent(
+              pan -> calibration.put(BandRole.PAN, new Calibration(gain(-1), 0, pan.irradiance())));
+      for (int b = 0; b < instrument.bands().size(); b++) {
+        Channel band = instrument.bands().get(b);
+        calibration.put(band.role(), new Calibration(gain(b), 0, band.irradiance()));
+      }
     }
     Acquisition bare = bare();
     return new Acquisition(

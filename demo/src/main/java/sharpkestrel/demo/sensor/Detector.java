@@ -19,12 +19,29 @@ public final class Detector {
 
   private final Noise noise;
   private final float[] uneven;
+  private final double full;
+  private final double read;
+  private final double electrons;
+  private final double curve;
 
   /**
    * @param stream tells bands and scenes apart
    * @param width detectors in the line
    */
   public Detector(long seed, long stream, int width) {
+    this(seed, stream, width, FULL_SCALE, 1);
+  }
+
+  /**
+   * @param full largest number; what is read and how many electrons make a number go with it
+   * @param curve numbers go as light to the power of one over it
+   */
+  public Detector(long seed, long stream, int width, double full, double curve) {
+    this.full = full;
+    this.curve = curve;
+    double coarser = full / FULL_SCALE;
+    read = READ_NOISE * coarser;
+    electrons = ELECTRONS_PER_NUMBER / coarser;
     noise = new Noise(Noise.mix(seed * 31 + 6) ^ Noise.mix(stream));
     uneven = new float[width];
     for (int col = 0; col < width; col++) {
@@ -64,11 +81,16 @@ public final class Detector {
         + UNEVEN * UNEVEN * signal * signal);
   }
 
-  /** The number a pixel of column and row gets, 1 to {@value #FULL_SCALE}; 0 is kept for no data. */
+  /** A number, before rounding, as the tone curve has it. */
+  public double curved(double plain) {
+    return curve == 1 ? plain : full * Math.pow(Math.max(0, plain) / full, 1 / curve);
+  }
+
+  /** The number a pixel of column and row gets, from 1 on; 0 is kept for no data. */
   public float number(double exact, int col, int row) {
     double signal = Math.max(0, exact);
-    double even = Math.sqrt(READ_NOISE * READ_NOISE + signal / ELECTRONS_PER_NUMBER);
+    double even = Math.sqrt(read * read + signal / electrons);
     double noisy = exact + even * quantile(noise.unitAt(col, row)) + signal * uneven[col];
-    return (float) Math.max(1, Math.min(FULL_SCALE, Math.floor(noisy + 0.5)));
+    return (float) Math.max(1, Math.min(full, Math.floor(curved(noisy) + 0.5)));
   }
 }

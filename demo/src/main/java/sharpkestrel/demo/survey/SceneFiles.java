@@ -4,10 +4,12 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.atomic.AtomicLong;
-import sharpkestrel.demo.light.Material;
 import sharpkestrel.demo.scene.Exposure;
 import sharpkestrel.demo.scene.Scene;
+import sharpkestrel.demo.sensor.Channel;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.geo.Acquisition;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.geo.RpcFit;
@@ -17,7 +19,6 @@ import sharpkestrel.io.Json;
 import sharpkestrel.io.RpcText;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.Band;
-import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.SampleType;
@@ -28,10 +29,12 @@ public final class SceneFiles {
 
   private static final int ROWS = 2;
   private static final int COLUMNS = 3;
-  private static final List<String> IMAGES = List.of("pan", "ms");
+  private static final String PAN = "pan";
+  private static final String BANDS = "ms";
 
   private final Exposure exposure;
   private final Scene scene;
+  private final Instrument instrument;
   private final String survey;
   private final Path folder;
   private final int size;
@@ -43,6 +46,7 @@ public final class SceneFiles {
   public SceneFiles(Exposure exposure, String survey, Path folder) {
     this.exposure = exposure;
     scene = exposure.scene();
+    instrument = scene.instrument();
     this.survey = survey;
     this.folder = folder;
     size = scene.sensor().width();
@@ -55,8 +59,11 @@ public final class SceneFiles {
    */
   public void write(RpcFit fit, double[] bias, String progress, Job job) {
     Rpc delivered = fit.rpc().shifted(-bias[0], -bias[1]);
-    RpcText.write(delivered, folder.resolve("pan_RPC.TXT"));
-    RpcText.write(delivered.scaled(Scene.RATIO), folder.resolve("ms_RPC.TXT"));
+    if (hasPan()) {
+      RpcText.write(delivered, folder.resolve("pan_RPC.TXT"));
+    }
+    int ratio = instrument.ratio();
+    RpcText.write(ratio == 1 ? delivered : delivered.scaled(ratio), folder.resolve("ms_RPC.TXT"));
     int[] xs = edges(COLUMNS);
     int[] ys = edges(ROWS);
     AtomicLong done = new AtomicLong();
@@ -69,6 +76,10 @@ public final class SceneFiles {
     writeItem(scene.acquisition(), fit.rpc());
   }
 
+  private boolean hasPan() {
+    return instrument.pan().isPresent();
+  }
+
   private int[] edges(int parts) {
     int[] edges = new int[parts + 1];
     for (int i = 1; i < parts; i++) {
@@ -78,38 +89,61 @@ public final class SceneFiles {
     return edges;
   }
 
-  /** One part of both images: the multispectral pixels are kept as they come with the panchromatic ones. */
+  /** One part of the images: the bands' pixels are kept as they come with the panchromatic ones. */
   private void write(Window part, String name, AtomicLong done, String progress, Job job) {
-    int msWidth = part.width() / Scene.RATIO;
-    int msHeight = part.height() / Scene.RATIO;
-    short[][] ms = new short[Material.BANDS][msWidth * msHeight];
-    MadeRaster pan = new MadeRaster(
-        Grid.ofPixels(part.width(), part.height()),
-        List.of(Band.of(BandRole.PAN, SampleType.UINT16)),
-        Attachments.NONE,
+    SampleType type = instrument.type();
+    MadeRaster.Maker made = window -> {
+      Window whole =
+          new Window(part.x() + window.x(), part.y() + window.y(), window.width(), window.height());
+      float[][] numbers = exposure.numbers(whole);
+      job.progress(progress, done.addAndGet(window.area()), (long) size * size);
+      int quality = instrument.answer().quality();
+      return quality == 0 ? numbers : Squeezed.through(numbers, window, quality);
+    };
+    if (!hasPan()) {
+      write(part.width(), part.height(), scene.bands(type), made, BANDS + name, job);
+      return;
+    }
+    int msWidth = part.width() / instrument.ratio();
+    int msHeight = part.height() / instrument.ratio();
+    short[][] ms = new short[instrument.bands().size()][msWidth * msHeight];
+    List<Band> pan = List.of(instrument.pan().orElseThrow().band(type));
+    write(
+        part.width(),
+        part.height(),
+        pan,
         window -> {
-          Window whole = new Window(
-              part.x() + window.x(), part.y() + window.y(), window.width(), window.height());
-          float[][] made = exposure.numbers(whole);
-          keep(made, window, ms, msWidth);
-          job.progress(progress, done.addAndGet(window.area()), (long) size * size);
-          return made;
-        });
-    GeoTiffWriter.write(pan, folder.resolve("pan" + name), Compression.DEFLATE, new QuietJob(job));
-    MadeRaster bands = new MadeRaster(
-        Grid.ofPixels(msWidth, msHeight),
-        Scene.ROLES.stream().map(role -> Band.of(role, SampleType.UINT16)).toList(),
-        Attachments.NONE,
-        window -> kept(ms, window, msWidth));
-    GeoTiffWriter.write(bands, folder.resolve("ms" + name), Compression.DEFLATE, new QuietJob(job));
+          float[][] numbers = made.make(window);
+          keep(numbers, window, ms, msWidth);
+          return numbers;
+        },
+        PAN + name,
+        job);
+    write(
+        msWidth,
+        msHeight,
+        scene.bands(type),
+        window -> kept(ms, window, msWidth),
+        BANDS + name,
+        job);
   }
 
-  private static void keep(float[][] made, Window pan, short[][] ms, int msWidth) {
-    int width = pan.width() / Scene.RATIO;
-    int height = pan.height() / Scene.RATIO;
+  private void write(
+      int width, int height, List<Band> bands, MadeRaster.Maker maker, String name, Job job) {
+    GeoTiffWriter.write(
+        new MadeRaster(Grid.ofPixels(width, height), bands, Attachments.NONE, maker),
+        folder.resolve(name),
+        Compression.DEFLATE,
+        new QuietJob(job));
+  }
+
+  private void keep(float[][] made, Window pan, short[][] ms, int msWidth) {
+    int ratio = instrument.ratio();
+    int width = pan.width() / ratio;
+    int height = pan.height() / ratio;
     for (int b = 0; b < ms.length; b++) {
       for (int y = 0; y < height; y++) {
-        int to = (pan.y() / Scene.RATIO + y) * msWidth + pan.x() / Scene.RATIO;
+        int to = (pan.y() / ratio + y) * msWidth + pan.x() / ratio;
         for (int x = 0; x < width; x++) {
           ms[b][to + x] = (short) made[b + 1][y * width + x];
         }
@@ -131,9 +165,7 @@ public final class SceneFiles {
 
   private void writeItem(Acquisition acquisition, Rpc rpc) {
     ObjectNode root = Json.object();
-    root.put("type", "Feature")
-        .put("stac_version", "1.0.0")
-        .put("id", survey + "-" + scene.name());
+    root.put("type", "Feature").put("stac_version", "1.0.0").put("id", survey + "-" + scene.name());
     root.putArray("stac_extensions")
         .add("https://stac-extensions.github.io/view/v1.0.0/schema.json")
         .add("https://stac-extensions.github.io/eo/v1.1.0/schema.json")
@@ -141,18 +173,19 @@ public final class SceneFiles {
     footprint(root, rpc);
     root.putObject("properties")
         .put("datetime", acquisition.time().toString())
-        .put("gsd", 0.5)
+        .put("gsd", instrument.gsd())
         .put("view:sun_elevation", acquisition.sunElevation())
         .put("view:sun_azimuth", acquisition.sunAzimuth())
         .put("view:off_nadir", acquisition.viewOffNadir())
         .put("view:azimuth", acquisition.viewAzimuth());
     root.putArray("links");
     ObjectNode assets = root.putObject("assets");
-    for (String image : IMAGES) {
-      List<BandRole> roles = image.equals("pan") ? List.of(BandRole.PAN) : Scene.ROLES;
+    for (String image : hasPan() ? List.of(PAN, BANDS) : List.of(BANDS)) {
+      List<Channel> channels =
+          image.equals(PAN) ? List.of(instrument.pan().orElseThrow()) : instrument.bands();
       for (int r = 1; r <= ROWS; r++) {
         for (int c = 1; c <= COLUMNS; c++) {
-          asset(assets, image + "-R" + r + "C" + c, roles, acquisition);
+          asset(assets, image + "-R" + r + "C" + c, channels, acquisition);
         }
       }
     }
@@ -180,21 +213,21 @@ public final class SceneFiles {
     }
   }
 
-  private static void asset(
-      ObjectNode assets, String key, List<BandRole> roles, Acquisition acquisition) {
+  private void asset(
+      ObjectNode assets, String key, List<Channel> channels, Acquisition acquisition) {
     ObjectNode asset = assets.putObject(key);
     asset.put("href", "./" + key + ".tif").put("type", "image/tiff; application=geotiff");
     asset.putArray("roles").add("data");
     ArrayNode eo = asset.putArray("eo:bands");
     ArrayNode numbers = asset.putArray("raster:bands");
-    for (BandRole role : roles) {
-      var calibration = acquisition.calibrationOf(role).orElseThrow();
-      eo.addObject().put("name", role.label()).put("solar_illumination", calibration.irradiance());
-      numbers
-          .addObject()
-          .put("data_type", "uint16")
-          .put("scale", calibration.gain())
-          .put("offset", calibration.offset());
+    for (Channel channel : channels) {
+      ObjectNode light = eo.addObject().put("name", channel.name());
+      ObjectNode number =
+          numbers.addObject().put("data_type", instrument.type().name().toLowerCase(Locale.ROOT));
+      acquisition.calibrationOf(channel.role()).ifPresent(calibration -> {
+        light.put("solar_illumination", calibration.irradiance());
+        number.put("scale", calibration.gain()).put("offset", calibration.offset());
+      });
     }
   }
 }

@@ -3,10 +3,13 @@ package sharpkestrel.demo.survey;
 import java.awt.image.BufferedImage;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import javax.imageio.ImageIO;
 import sharpkestrel.demo.scene.Exposure;
-import sharpkestrel.demo.scene.Scene;
+import sharpkestrel.demo.sensor.Channel;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.io.AtomicFile;
+import sharpkestrel.raster.BandRole;
 import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Parallel;
 import sharpkestrel.raster.Window;
@@ -20,7 +23,6 @@ public final class ThreeScales {
   private static final int PANEL = 512;
   private static final int GAP = 6;
   private static final int BLOCK = 256;
-  private static final int[] NATURAL = {3, 2, 1};
   /** Shares of pixels that are black and white. */
   private static final double[] ENDS = {0.004, 0.99};
 
@@ -28,10 +30,20 @@ public final class ThreeScales {
 
   private final Exposure exposure;
   private final int size;
+  private final int ratio;
+  private final int first;
+  private final int[] natural;
 
   public ThreeScales(Exposure exposure) {
     this.exposure = exposure;
     size = exposure.scene().sensor().width();
+    Instrument instrument = exposure.scene().instrument();
+    ratio = instrument.ratio();
+    first = instrument.pan().isPresent() ? 1 : 0;
+    List<BandRole> roles = instrument.bands().stream().map(Channel::role).toList();
+    natural = new int[] {
+      roles.indexOf(BandRole.RED), roles.indexOf(BandRole.GREEN), roles.indexOf(BandRole.BLUE)
+    };
   }
 
   /** Writes a PNG of three panels of {@value #PANEL} pixels. */
@@ -54,7 +66,7 @@ public final class ThreeScales {
       for (int i = 0; i < PANEL * PANEL; i++) {
         int x = Math.min(side - 1, i % PANEL * side / PANEL);
         int y = Math.min(side - 1, i / PANEL * side / PANEL);
-        panel[b][i] = planes[NATURAL[b]][y * side + x];
+        panel[b][i] = planes[natural[b]][y * side + x];
       }
     }
     return panel;
@@ -62,20 +74,20 @@ public final class ThreeScales {
 
   /** A square about the middle in multispectral pixels. */
   private float[][] bands(Job job) {
-    int side = Math.min(PANEL * Scene.RATIO, size) / BLOCK * BLOCK;
-    int from = (size - side) / 2 / Scene.RATIO * Scene.RATIO;
+    int side = Math.min(PANEL * ratio, size) / BLOCK * BLOCK;
+    int from = (size - side) / 2 / ratio * ratio;
     int across = side / BLOCK;
-    int part = BLOCK / Scene.RATIO;
+    int part = BLOCK / ratio;
     float[][] panel = new float[3][PANEL * PANEL];
-    int inset = (PANEL - side / Scene.RATIO) / 2;
+    int inset = (PANEL - side / ratio) / 2;
     Parallel.run(across * across, job, k -> {
       int x0 = k % across * BLOCK;
       int y0 = k / across * BLOCK;
       float[][] made = exposure.numbers(new Window(from + x0, from + y0, BLOCK, BLOCK));
       for (int y = 0; y < part; y++) {
-        int to = (inset + y0 / Scene.RATIO + y) * PANEL + inset + x0 / Scene.RATIO;
+        int to = (inset + y0 / ratio + y) * PANEL + inset + x0 / ratio;
         for (int b = 0; b < 3; b++) {
-          System.arraycopy(made[NATURAL[b] + 1], y * part, panel[b], to, part);
+          System.arraycopy(made[natural[b] + first], y * part, panel[b], to, part);
         }
       }
     });
@@ -84,14 +96,13 @@ public final class ThreeScales {
 
   /** A square about the middle in panchromatic pixels: bands times what the panchromatic pixel is to those about it. */
   private float[][] sharp() {
-    int side = Math.min(PANEL, size / Scene.RATIO * Scene.RATIO);
-    int from = (size - side) / 2 / Scene.RATIO * Scene.RATIO;
+    int side = Math.min(PANEL, size / ratio * ratio);
+    int from = (size - side) / 2 / ratio * ratio;
     float[][] made = exposure.numbers(new Window(from, from, side, side));
-    int ms = side / Scene.RATIO;
+    int ms = side / ratio;
     float[] low = new float[ms * ms];
     for (int i = 0; i < side * side; i++) {
-      low[i / side / Scene.RATIO * ms + i % side / Scene.RATIO] +=
-          made[0][i] / (Scene.RATIO * Scene.RATIO);
+      low[i / side / ratio * ms + i % side / ratio] += made[0][i] / (ratio * ratio);
     }
     float[][] panel = new float[3][PANEL * PANEL];
     int inset = (PANEL - side) / 2;
@@ -100,7 +111,7 @@ public final class ThreeScales {
         double gain = made[0][y * side + x] / Math.max(1, between(low, ms, x, y));
         for (int b = 0; b < 3; b++) {
           panel[b][(inset + y) * PANEL + inset + x] =
-              (float) (gain * between(made[NATURAL[b] + 1], ms, x, y));
+              (float) (gain * between(made[natural[b] + first], ms, x, y));
         }
       }
     }
@@ -108,9 +119,9 @@ public final class ThreeScales {
   }
 
   /** Bilinear between the multispectral pixels, at the middle of a panchromatic one. */
-  private static double between(float[] plane, int width, int x, int y) {
-    double px = Math.max(0, Math.min(width - 1.001, (x + 0.5) / Scene.RATIO - 0.5));
-    double py = Math.max(0, Math.min(width - 1.001, (y + 0.5) / Scene.RATIO - 0.5));
+  private double between(float[] plane, int width, int x, int y) {
+    double px = Math.max(0, Math.min(width - 1.001, (x + 0.5) / ratio - 0.5));
+    double py = Math.max(0, Math.min(width - 1.001, (y + 0.5) / ratio - 0.5));
     int i = (int) py * width + (int) px;
     double fx = px - (int) px;
     double fy = py - (int) py;

@@ -94,8 +94,9 @@ public final class TruthRasters {
 
   public void radiometry(Path path, Job job) {
     List<Band> bands = new ArrayList<>();
-    bands.add(Band.of(BandRole.PAN, SampleType.UINT16));
-    Scene.ROLES.forEach(role -> bands.add(Band.of(role, SampleType.UINT16)));
+    Scene scene = exposure.scene();
+    scene.instrument().pan().ifPresent(pan -> bands.add(pan.band(SampleType.UINT16)));
+    bands.addAll(scene.bands(SampleType.UINT16));
     GeoTiffWriter.write(
         new MadeRaster(grid, bands, Attachments.NONE, exposure::ideal),
         path,

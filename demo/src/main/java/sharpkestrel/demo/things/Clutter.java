@@ -56,7 +56,8 @@ final class Clutter {
     if (ring.length > 0 && Polygons.area(ring) > 12) {
       Material material =
           chance.pick(List.of(Material.PAVING, Material.CONCRETE, Material.GRAVEL), 50, 20, 30);
-      float[] rho = material.toned(0.85 * Math.exp(0.24 * chance.gaussian()), 0.024 * chance.gaussian());
+      float[] rho =
+          material.toned(0.85 * Math.exp(0.24 * chance.gaussian()), 0.024 * chance.gaussian());
       things.add(new Patch(ring, Surface.of(material, rho), material == Material.GRAVEL ? 0.8 : 0));
     }
   }
@@ -88,8 +89,7 @@ final class Clutter {
     float[] flags = Material.PAVING.toned(chance.between(1, 1.9), 0.01 * chance.gaussian());
     things.add(new Patch(rim, Surface.of(Material.PAVING, flags), 0));
     float[] water = Material.POOL.toned(chance.between(0.75, 1.2), -0.02);
-    things.add(
-        new Patch(frame.oblong(0, 0, length, width), Surface.of(Material.POOL, water), 0));
+    things.add(new Patch(frame.oblong(0, 0, length, width), Surface.of(Material.POOL, water), 0));
   }
 
   /** Asphalt with painted bays; false where it does not fit. */

@@ -163,8 +163,7 @@ final class Fittings {
       Surface dome = Surface.of(Material.GLASS, Material.GLASS.toned(chance.between(0.9, 2), 0));
       for (double u = -length / 2 + 4; u < length / 2 - 3; u += chance.between(7, 11)) {
         for (double v = -width / 2 + 4; v < width / 2 - 3; v += 9) {
-          things.add(
-              Solid.box(frame.oblong(u, v, 2.4, 1.3), top - 0.1, top + 0.45, dome, dome));
+          things.add(Solid.box(frame.oblong(u, v, 2.4, 1.3), top - 0.1, top + 0.45, dome, dome));
         }
       }
     }

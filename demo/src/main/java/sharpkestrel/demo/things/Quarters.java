@@ -189,12 +189,7 @@ final class Quarters {
   }
 
   private void wing(
-      Frame house,
-      double deep,
-      double front,
-      Builder.Order order,
-      double[] ring,
-      Chance chance) {
+      Frame house, double deep, double front, Builder.Order order, double[] ring, Chance chance) {
     if (!chance.happens(0.4)) {
       return;
     }
@@ -293,9 +288,7 @@ final class Quarters {
           r == 0 ? width : width * 0.7,
           two && r == 0 ? chance.between(5, 6.4) : chance.between(2.6, 3.4),
           chance);
-      double at = chance.happens(0.5)
-          ? length / 2 + INSIDE
-          : side.length - length / 2 - INSIDE;
+      double at = chance.happens(0.5) ? length / 2 + INSIDE : side.length - length / 2 - INSIDE;
       Frame frame = side.frame.moved(at, order.width() / 2 + INSIDE, 0);
       builder
           .build(frame, order, 0.2, inner, chance)
@@ -355,7 +348,11 @@ final class Quarters {
       Builder.Order garage = house(
           Building.Use.SHED, Building.Shape.OBLONG, roof, 6.2, chance.between(3.4, 6), 2.6, chance);
       builder.build(
-          street.frame.moved(street.length * side, setback + 7, Math.PI / 2), garage, 0.3, plot, chance);
+          street.frame.moved(street.length * side, setback + 7, Math.PI / 2),
+          garage,
+          0.3,
+          plot,
+          chance);
     }
     clutter.drive(street.frame.moved(street.length * side, 0, 0), setback + 4, chance);
     bays.add(new Bays(
@@ -406,11 +403,11 @@ final class Quarters {
     double across = Polygons.area(ring) / side.length;
     Material roof = chance.pick(taste.roofs(), taste.works());
     Optional<Building> hall = Optional.empty();
-    double share = chance.between(0.45, 0.85);
+    double share = chance.between(0.55, 0.9);
     double depth = 0;
     for (int tries = 0; tries < 8 && hall.isEmpty(); tries++, share *= 0.86) {
       double length = Math.min(220, side.length * share);
-      double width = Math.min(Math.min(120, length), across * share * 0.75);
+      double width = Math.min(Math.min(120, length), across * share * chance.between(0.6, 0.9));
       if (width < 8) {
         return;
       }
@@ -431,8 +428,8 @@ final class Quarters {
     hall.ifPresent(built -> fittings.hall(built, chance));
     double room = across - depth - 12;
     if (room > 12) {
-      double width = Math.min(room - 4, chance.between(14, 42));
-      double length = Math.min(side.length * 0.7, chance.between(30, 120));
+      double width = Math.min(room - 4, chance.between(20, 60));
+      double length = Math.min(side.length * 0.8, chance.between(40, 170));
       Frame park = side.frame.moved(side.length / 2, width / 2 + 4, 0);
       if (clutter.carPark(park, length, width, ring, chance)) {
         bays.add(new Bays(park, length, width, chance.between(0.25, 0.9)));
@@ -464,8 +461,8 @@ final class Quarters {
     for (int tries = 0, built = 0; tries < 70 && built < sheds; tries++) {
       double a = chance.between(0, 2 * Math.PI);
       double r = chance.between(24, 62);
-      Frame spot = yard.moved(
-          r * Math.cos(a), r * Math.sin(a) * 0.8, chance.happens(0.6) ? 0 : Math.PI / 2);
+      Frame spot =
+          yard.moved(r * Math.cos(a), r * Math.sin(a) * 0.8, chance.happens(0.6) ? 0 : Math.PI / 2);
       boolean large = chance.happens(0.5);
       Material roof = chance.pick(taste.roofs(), taste.works());
       Builder.Order order = new Builder.Order(

@@ -106,13 +106,12 @@ final class StreetLife {
   }
 
   private void moving(Frame middle, Road.Kind kind, double length, Chance chance) {
-    double gap =
-        switch (kind) {
-          case AVENUE -> 26;
-          case MAIN -> 70;
-          case STREET, MINOR -> 240;
-          default -> 700;
-        };
+    double gap = switch (kind) {
+      case AVENUE -> 26;
+      case MAIN -> 70;
+      case STREET, MINOR -> 240;
+      default -> 700;
+    };
     if (chance.happens(length / gap)) {
       boolean ahead = chance.happens(0.5);
       double lane = kind == Road.Kind.AVENUE ? chance.happens(0.5) ? 2 : 5 : kind.half * 0.45;

@@ -311,7 +311,7 @@ public final class SceneTruth {
     ObjectNode shifts = root.putObject("misalignment_multispectral_pixels");
     for (int b = 0; b < scene.shifts().length; b++) {
       shifts
-          .putArray(Scene.ROLES.get(b).label())
+          .putArray(scene.instrument().bands().get(b).name())
           .add(scene.shifts()[b][0])
           .add(scene.shifts()[b][1]);
     }

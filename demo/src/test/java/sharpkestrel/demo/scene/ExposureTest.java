@@ -15,6 +15,7 @@ import sharpkestrel.raster.Window;
 class ExposureTest {
 
   private static final int SIZE = OpenSea.SIZE;
+  private static final int RATIO = 4;
   private static final Surface WHITE = Surface.of(Material.MARK, OpenSea.flat(0.8f));
 
   @Test
@@ -28,12 +29,12 @@ class ExposureTest {
 
     Conditions c = sea.scene.conditions();
     double sine = Math.sin(Math.toRadians(OpenSea.SUN.elevation()));
-    int middle = SIZE / Scene.RATIO / 2;
+    int middle = SIZE / RATIO / 2;
     for (int b = 0; b < Material.BANDS; b++) {
       double mean = 0;
       for (int y = -6; y < 6; y++) {
         for (int x = -6; x < 6; x++) {
-          mean += planes[b + 1][(middle + y) * (SIZE / Scene.RATIO) + middle + x] / 144;
+          mean += planes[b + 1][(middle + y) * (SIZE / RATIO) + middle + x] / 144;
         }
       }
       double rho = Material.SAND.reflectance(b);

@@ -27,7 +27,8 @@ class LandTest {
   private static Ground ground;
   private static Extent box;
 
-  private final Land land = new Land(ground, new SmoothTexture(9), new Grain(9), 0.4, Season.LEAF_ON);
+  private final Land land =
+      new Land(ground, new SmoothTexture(9), new Grain(9), 0.4, Season.LEAF_ON);
 
   @BeforeAll
   static void makeGround() {

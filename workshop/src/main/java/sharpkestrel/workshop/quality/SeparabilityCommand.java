@@ -14,6 +14,7 @@ import sharpkestrel.demo.Sky;
 import sharpkestrel.demo.WorldReport;
 import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.region.Region;
+import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.demo.truth.Separability;
 import sharpkestrel.io.AtomicFile;
 
@@ -53,7 +54,7 @@ public final class SeparabilityCommand implements Runnable {
                 + " noise, and finds the best threshold on any band or any ratio of two bands. Accuracy is the mean of the two"
                 + " classes' shares on the right side: 0.5 is chance, 1 is no task at all.\n\n"
                 + "| seed | roofs | others | best band or ratio | accuracy |\n|---|---|---|---|---|\n");
-    Scheme scheme = new Scheme(Region.of(region), Season.LEAF_ON, Sky.PLAIN);
+    Scheme scheme = new Scheme(Region.of(region), Season.LEAF_ON, Instrument.SIX_BANDS, Sky.PLAIN);
     for (long seed : seeds) {
       for (Separability.Result r : WorldReport.separability(seed, size, scheme)) {
         String row = String.format(
