@@ -159,6 +159,15 @@ public final class SurveyMaker {
         world.undulation() + site().high());
     quickLook.ifPresent(look -> look.accept(quickLook(exposure, fit, job)));
     double[] bias = bias(scene);
+    Optional<OrthoFile> ortho = scene.instrument().isAirborne()
+        ? Optional.of(new OrthoFile(
+            scene,
+            world.ground(),
+            things,
+            world.crs(),
+            world.middleOf(scene),
+            world.undulation()))
+        : Optional.empty();
     new SceneTruth(
             scene,
             world.ground(),
@@ -166,13 +175,12 @@ public final class SurveyMaker {
             parishes,
             world.crs(),
             world.undulation(),
-            scene.instrument().gsd())
+            scene.instrument().gsd(),
+            ortho.map(OrthoFile::extent).orElse(null))
         .write(survey.truth(scene.name(), ""), fit, bias);
     String progress = "Photographing " + site().title() + ", " + scene.name().replace('-', ' ');
-    if (scene.instrument().isAirborne()) {
-      new OrthoFile(
-              scene, world.ground(), things, world.crs(), world.middleOf(scene), world.undulation())
-          .write(survey.ortho(scene.name()), progress, job);
+    if (ortho.isPresent()) {
+      ortho.get().write(survey.ortho(scene.name()), progress, job);
       return;
     }
     new SceneFiles(exposure, survey.slug(), survey.item(scene.name()).getParent())
@@ -215,5 +223,9 @@ public final class SurveyMaker {
     truth.radiometry(survey.truth(scene.name(), "radiometry.tif"), job);
     job.progress("Writing the truth of " + scene.name().replace('-', ' '), 1, 2);
     truth.cover(survey.truth(scene.name(), "cover.tif"), job);
+    if (!world.scheme().equals(Scheme.PLAIN)) {
+      truth.landCover(survey.truth(scene.name(), "land-cover.tif"), job);
+      TruthRasters.landCoverLegend(survey.folder().resolve("truth/land-cover-legend.json"));
+    }
   }
 }

@@ -6,7 +6,7 @@ import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 import com.tngtech.archunit.library.Architectures;
 
-/** The world is built from the ground up: chance, land and light, things, sensors, scenes, truth, files. */
+/** The world is built from the ground up: chance, light and land, things, regions, sensors, scenes, truth, files. */
 @AnalyzeClasses(
     packages = "sharpkestrel.demo",
     importOptions = ImportOption.DoNotIncludeTests.class)
@@ -32,6 +32,8 @@ class DemoLayersTest {
           .definedBy("sharpkestrel.demo.truth..")
           .layer("survey")
           .definedBy("sharpkestrel.demo.survey..")
+          .layer("region")
+          .definedBy("sharpkestrel.demo.region..")
           .layer("order")
           .definedBy("sharpkestrel.demo")
           .whereLayer("order")
@@ -42,12 +44,15 @@ class DemoLayersTest {
           .mayOnlyBeAccessedByLayers("survey", "order")
           .whereLayer("scene")
           .mayOnlyBeAccessedByLayers("truth", "survey", "order")
+          .whereLayer("region")
+          .mayOnlyBeAccessedByLayers("order")
           .whereLayer("sensor")
           .mayOnlyBeAccessedByLayers("scene", "truth", "survey", "order")
           .whereLayer("things")
-          .mayOnlyBeAccessedByLayers("scene", "truth", "survey", "order")
+          .mayOnlyBeAccessedByLayers("scene", "truth", "survey", "region", "order")
           .whereLayer("light")
-          .mayOnlyBeAccessedByLayers("things", "scene", "truth", "survey", "order")
+          .mayOnlyBeAccessedByLayers(
+              "ground", "things", "scene", "truth", "survey", "region", "order")
           .whereLayer("ground")
-          .mayOnlyBeAccessedByLayers("things", "scene", "truth", "survey", "order");
+          .mayOnlyBeAccessedByLayers("things", "scene", "truth", "survey", "region", "order");
 }

@@ -1,5 +1,6 @@
 package sharpkestrel.demo.scene;
 
+import java.util.function.ToIntFunction;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.GroundTile;
 import sharpkestrel.demo.light.Material;
@@ -256,9 +257,35 @@ public final class Exposure {
     return sum;
   }
 
+  /** What the middle of each pixel meets. */
+  private interface Meets {
+    void at(int pixel, Tracer tracer);
+  }
+
   /** What the middle of each pixel meets: its number on the cover map, and its height above the geoid. */
   public float[][] met(Window window) {
     float[][] planes = new float[2][window.area()];
+    met(window, (pixel, tracer) -> {
+      planes[0][pixel] = tracer.material.cover;
+      planes[1][pixel] = (float) tracer.height;
+    });
+    return planes;
+  }
+
+  /**
+   * What the middle of each pixel meets, as numbers that a material has, and the share of the sun's light that does not get there, 0
+   * to 1.
+   */
+  public float[][] covered(Window window, ToIntFunction<Material> number) {
+    float[][] planes = new float[2][window.area()];
+    met(window, (pixel, tracer) -> {
+      planes[0][pixel] = number.applyAsInt(tracer.material);
+      planes[1][pixel] = (float) (1 - tracer.lit);
+    });
+    return planes;
+  }
+
+  private void met(Window window, Meets meets) {
     Tracer tracer = new Tracer(tiles, scene.conditions());
     double[] ray = new double[4];
     for (int y = 0; y < window.height(); y++) {
@@ -268,11 +295,9 @@ public final class Exposure {
         row.ray(window.x() + x + 0.5, ray);
         aboveGeoid(ray);
         tracer.trace(ray);
-        planes[0][y * window.width() + x] = tracer.material.cover;
-        planes[1][y * window.width() + x] = (float) tracer.height;
+        meets.at(y * window.width() + x, tracer);
       }
     }
-    return planes;
   }
 
   /**

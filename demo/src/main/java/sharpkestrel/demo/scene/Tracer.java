@@ -46,6 +46,9 @@ final class Tracer {
   /** Light along the ray by band: reflectance of a white level surface times the sine of the sun's elevation. */
   final float[] signal = new float[Material.BANDS];
 
+  /** Share of the sun's light that reached what was met; 0 for what is turned away from it. */
+  double lit;
+
   /** What was met, and where. */
   Material material;
 
@@ -260,7 +263,7 @@ final class Tracer {
     normal[1] = 0;
     normal[2] = 1;
     material = waters.material;
-    double lit = sunlit(h, null, null);
+    lit = sunlit(h, null, null);
     for (int b = 0; b < Material.BANDS; b++) {
       double through = waters.rho[b] * (lit * sun[2] * down[b] + sky[b]);
       double mirrored = waters.mirrored * lit * down[b] + waters.skyShare * sky[b] * 1.6;
@@ -273,7 +276,7 @@ final class Tracer {
     if (ownCrown != null) {
       cosine = 0.25 * sun[2] + 0.75 * Math.max(0, cosine);
     }
-    double lit = cosine > 0 ? sunlit(h, ownSolid, ownCrown) : 0;
+    lit = cosine > 0 ? sunlit(h, ownSolid, ownCrown) : 0;
     double direct = lit * Math.max(0, cosine);
     double open = 0.5 + 0.5 * normal[2];
     if (lit < 1 && ownSolid == null && ownCrown == null) {
@@ -288,8 +291,8 @@ final class Tracer {
 
   /** Share of the sun that reaches the point met. */
   private double sunlit(double h, Solid ownSolid, Crown ownCrown) {
-    double lit = tile.pastHills(east, north, height - h);
-    if (lit <= 0) {
+    double share = tile.pastHills(east, north, height - h);
+    if (share <= 0) {
       return 0;
     }
     shadow[2] = sunRay[0];
@@ -304,12 +307,12 @@ final class Tracer {
     for (Crown other : tile.shadingCrowns(east, north)) {
       if (other != ownCrown && other.top() > height && other.meet(shadow) > height + SKIN) {
         // some light finds its way through
-        lit *= bare && other.material() == Material.BROADLEAF ? 0.6 : 0.12;
+        share *= bare && other.material() == Material.BROADLEAF ? 0.6 : 0.12;
       }
     }
     Cloud cloud = conditions.cloud();
     double over = cloud.height() - height;
-    return lit * (1 - cloud.stops(east + over * sunRay[0], north + over * sunRay[1]));
+    return share * (1 - cloud.stops(east + over * sunRay[0], north + over * sunRay[1]));
   }
 
   /** Cloud between the point and the sensor. */

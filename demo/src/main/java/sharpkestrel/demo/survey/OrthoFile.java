@@ -12,6 +12,7 @@ import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.raster.Affine;
 import sharpkestrel.raster.Attachments;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Extent;
 import sharpkestrel.raster.Grid;
 import sharpkestrel.raster.Job;
 
@@ -47,6 +48,11 @@ public final class OrthoFile {
         },
         scene.sensor());
     exposure = new Exposure(scene.through(down), ground, things, undulation);
+  }
+
+  /** The ground it shows. */
+  public Extent extent() {
+    return grid.extent();
   }
 
   public void write(Path path, String progress, Job job) {

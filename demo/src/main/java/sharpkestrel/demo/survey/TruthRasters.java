@@ -12,6 +12,7 @@ import sharpkestrel.demo.scene.Exposure;
 import sharpkestrel.demo.scene.Scene;
 import sharpkestrel.demo.sensor.GroundSensor;
 import sharpkestrel.demo.things.Things;
+import sharpkestrel.demo.truth.LandCover;
 import sharpkestrel.io.Compression;
 import sharpkestrel.io.GeoTiffWriter;
 import sharpkestrel.io.Json;
@@ -113,6 +114,34 @@ public final class TruthRasters {
         Compression.ZSTD,
         false,
         new QuietJob(job));
+  }
+
+  /** Nine classes alike for all regions, and how much of the sun's light each place lacks, in hundredths. */
+  public void landCover(Path path, Job job) {
+    List<Band> bands = List.of(
+        new Band("land cover", BandRole.OTHER, "", SampleType.UINT8, 0),
+        new Band("shadow", BandRole.OTHER, "%", SampleType.UINT8, Double.NaN));
+    GeoTiffWriter.write(
+        new MadeRaster(grid, bands, Attachments.NONE, window -> {
+          float[][] covered = exposure.covered(window, LandCover::code);
+          for (int i = 0; i < covered[1].length; i++) {
+            covered[1][i] = Math.round(100 * covered[1][i]);
+          }
+          return covered;
+        }),
+        path,
+        Compression.ZSTD,
+        false,
+        new QuietJob(job));
+  }
+
+  /** What the numbers of the nine classes stand for. */
+  public static void landCoverLegend(Path path) {
+    ObjectNode root = Json.object().put("0", "none");
+    for (LandCover cover : LandCover.values()) {
+      root.put(String.valueOf(cover.ordinal() + 1), cover.label());
+    }
+    Json.write(root, path);
   }
 
   /** What the numbers of the cover map stand for. */

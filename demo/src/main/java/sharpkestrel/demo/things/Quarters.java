@@ -500,6 +500,10 @@ final class Quarters {
     int silos = chance.weighted(40, 20, 20, 12, 8);
     for (int k = 0; k < silos; k++) {
       Frame spot = yard.moved(22 + 8 * (k % 2), -26 - 8 * (k / 2.0), 0);
+      if (ground.roads().beyondEdge(spot.east(), spot.north()) < 6
+          || !ground.buildable(spot.east(), spot.north())) {
+        continue;
+      }
       builder.tower(
           spot.east(),
           spot.north(),

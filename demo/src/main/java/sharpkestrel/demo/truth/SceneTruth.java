@@ -24,6 +24,7 @@ import sharpkestrel.io.GeoPackage;
 import sharpkestrel.io.Json;
 import sharpkestrel.io.Layer;
 import sharpkestrel.raster.CrsName;
+import sharpkestrel.raster.Extent;
 
 /** The truth of one scene: what lies in it, where its products show it, and what its sensor did. */
 public final class SceneTruth {
@@ -37,10 +38,14 @@ public final class SceneTruth {
   private final double pixelArea;
   private final Outlines.Product raw;
   private final Outlines.Product ortho;
+  private final Extent delivered;
 
   /** A thing in the scene with its outlines. */
   private record Seen<T>(T thing, boolean whole, Geometry raw, Geometry ortho, Geometry ground) {}
 
+  /**
+   * @param delivered the ground of an ortho in place of the raw image; null where the image is delivered
+   */
   public SceneTruth(
       Scene scene,
       Ground ground,
@@ -48,7 +53,9 @@ public final class SceneTruth {
       Parishes parishes,
       CrsName crs,
       double undulation,
-      double pixelSize) {
+      double pixelSize,
+      Extent delivered) {
+    this.delivered = delivered;
     this.scene = scene;
     this.ground = ground;
     this.things = things;
@@ -92,15 +99,18 @@ public final class SceneTruth {
 
   private <T> void see(
       List<Seen<T>> seen, T thing, Geometry inRaw, Geometry inOrtho, Geometry onGround) {
-    Envelope box = inRaw.getEnvelopeInternal();
-    int width = scene.sensor().width();
-    int height = scene.sensor().height();
-    if (box.getMaxX() > 0 && box.getMaxY() > 0 && box.getMinX() < width && box.getMinY() < height) {
-      boolean whole = box.getMinX() >= 0
-          && box.getMinY() >= 0
-          && box.getMaxX() <= width
-          && box.getMaxY() <= height;
-      seen.add(new Seen<>(thing, whole, inRaw, inOrtho, onGround));
+    Envelope box = (delivered == null ? inRaw : inOrtho).getEnvelopeInternal();
+    Envelope image = delivered == null
+        ? new Envelope(0, scene.sensor().width(), 0, scene.sensor().height())
+        : new Envelope(
+            delivered.west(), delivered.east(), delivered.south(), delivered.north());
+    // what only touches the edge has nothing in it
+    boolean meets = box.getMaxX() > image.getMinX()
+        && box.getMaxY() > image.getMinY()
+        && box.getMinX() < image.getMaxX()
+        && box.getMinY() < image.getMaxY();
+    if (meets) {
+      seen.add(new Seen<>(thing, image.contains(box), inRaw, inOrtho, onGround));
     }
   }
 
