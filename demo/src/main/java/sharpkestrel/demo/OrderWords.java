@@ -19,6 +19,7 @@ final class OrderWords {
   private Instrument instrument = Instrument.SIX_BANDS;
   private Sky sky = Sky.PLAIN;
   private Survey.Holds holds = Survey.Holds.FIRST_SCENE;
+  private boolean mixed;
 
   /**
    * @throws RasterException that names all words there are
@@ -36,6 +37,8 @@ final class OrderWords {
     asSky.ifPresent(found -> sky = found);
     if (word.equals("all")) {
       holds = Survey.Holds.ALL_FILES;
+    } else if (word.equals("mixed")) {
+      mixed = true;
     } else if (Stream.of(asScenario, asRegion, asSeason, asSensor, asSky)
         .allMatch(Optional::isEmpty)) {
       throw new RasterException("'" + word + "' is no word for a demo survey. There are "
@@ -46,7 +49,7 @@ final class OrderWords {
                   labels(Sky.values(), Sky::label),
                   labels(Scenario.values(), Scenario::label))
               .collect(Collectors.joining("; "))
-          + "; and all, for all files.");
+          + "; all, for all files; and mixed, for what the mixture has for the seed.");
     }
   }
 
@@ -59,7 +62,7 @@ final class OrderWords {
   }
 
   Survey.Order order(long seed, int size) {
-    return new Survey.Order(
-        seed, size, scenario, 0, holds, new Scheme(region, season, instrument, sky));
+    Scheme scheme = mixed ? Mixture.of(seed) : new Scheme(region, season, instrument, sky);
+    return new Survey.Order(seed, size, scenario, 0, holds, scheme);
   }
 }

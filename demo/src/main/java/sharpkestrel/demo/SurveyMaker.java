@@ -161,12 +161,7 @@ public final class SurveyMaker {
     double[] bias = bias(scene);
     Optional<OrthoFile> ortho = scene.instrument().isAirborne()
         ? Optional.of(new OrthoFile(
-            scene,
-            world.ground(),
-            things,
-            world.crs(),
-            world.middleOf(scene),
-            world.undulation()))
+            scene, world.ground(), things, world.crs(), world.middleOf(scene), world.undulation()))
         : Optional.empty();
     new SceneTruth(
             scene,

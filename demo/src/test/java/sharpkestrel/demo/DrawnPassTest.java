@@ -51,8 +51,10 @@ class DrawnPassTest {
 
   @Test
   void winterIsColderInItsOwnHemisphere() {
-    double north = suns(Season.SNOW, 44).stream().mapToDouble(Sun::elevation).max().orElseThrow();
-    double south = suns(Season.SNOW, -44).stream().mapToDouble(Sun::elevation).max().orElseThrow();
+    double north =
+        suns(Season.SNOW, 44).stream().mapToDouble(Sun::elevation).max().orElseThrow();
+    double south =
+        suns(Season.SNOW, -44).stream().mapToDouble(Sun::elevation).max().orElseThrow();
 
     assertThat(north).isLessThan(50);
     assertThat(south).isLessThan(50);

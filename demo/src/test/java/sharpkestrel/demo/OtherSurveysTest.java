@@ -27,7 +27,6 @@ import sharpkestrel.raster.Job;
 import sharpkestrel.raster.Raster;
 import sharpkestrel.raster.RasterException;
 import sharpkestrel.raster.Request;
-import sharpkestrel.raster.SampleType;
 import sharpkestrel.raster.Window;
 
 /** Surveys of other regions, seasons, instruments and skies, as files. */
@@ -63,8 +62,7 @@ class OtherSurveysTest {
       value = Instrument.class,
       names = {"EIGHT_BANDS", "FOUR_BANDS", "METRE", "COLOUR"})
   void whatIsDeliveredFromOrbitCanBeAssembled(Instrument instrument) {
-    Survey survey =
-        make(Region.PLATEAU, instrument, Season.LEAF_ON, Survey.Holds.FIRST_SCENE, 256);
+    Survey survey = make(Region.PLATEAU, instrument, Season.LEAF_ON, Survey.Holds.FIRST_SCENE, 256);
 
     List<String> images = Assemble.imagesIn(survey.item());
     Raster bands = new Assemble(survey.item(), "ms").run(Job.QUIET);
@@ -100,7 +98,9 @@ class OtherSurveysTest {
       double n = mark.path("north").asDouble();
       int col = (int) Math.floor(ortho.grid().affine().inverse().x(e, n));
       int row = (int) Math.floor(ortho.grid().affine().inverse().y(e, n));
-      if (col > 20 && row > 20 && col < ortho.grid().width() - 20
+      if (col > 20
+          && row > 20
+          && col < ortho.grid().width() - 20
           && row < ortho.grid().height() - 20) {
         float[] green =
             ortho.read(0, new Window(col - 20, row - 20, 41, 41), Request.BACKGROUND)[1];
@@ -137,8 +137,8 @@ class OtherSurveysTest {
 
   @Test
   void nineClassesAndShadowsAreToldForEveryRegion() {
-    Survey survey = make(
-        Region.SUBURB, Instrument.SIX_BANDS, Season.DRY, Survey.Holds.TRUTH_RASTERS, 384);
+    Survey survey =
+        make(Region.SUBURB, Instrument.SIX_BANDS, Season.DRY, Survey.Holds.TRUTH_RASTERS, 384);
     Raster truth = RasterFiles.open(survey.truth("scene-one", "land-cover.tif"));
     float[][] planes = truth.read(0, truth.grid().window(), Request.BACKGROUND);
 
@@ -152,7 +152,9 @@ class OtherSurveysTest {
     assertThat(shares[LandCover.SEALED.ordinal() + 1]).isBetween(0.05, 0.6);
     assertThat(shares[LandCover.GRASS.ordinal() + 1]).isBetween(0.05, 0.7);
     assertThat(shadow).isBetween(0.01, 0.4);
-    assertThat(Json.read(survey.folder().resolve("truth/land-cover-legend.json")).path("8").asText())
+    assertThat(Json.read(survey.folder().resolve("truth/land-cover-legend.json"))
+            .path("8")
+            .asText())
         .isEqualTo("building");
   }
 
@@ -169,7 +171,8 @@ class OtherSurveysTest {
     assertThat(DemoData.text(order)).isEqualTo("demo:7:512:whole:old-town:wet:metre:hazy");
     assertThat(Survey.in(folder, order).folder().getFileName())
         .hasToString("corvane-7-512-wet-metre-hazy-v1");
-    assertThat(DemoData.isForTuning(Survey.in(folder, order).folder().toString())).isTrue();
+    assertThat(DemoData.isForTuning(Survey.in(folder, order).folder().toString()))
+        .isTrue();
     assertThat(DemoData.isForTuning("x/ansakar-101-512-v1")).isFalse();
     OrderWords words = new OrderWords();
     List.of("hazy", "metre", "old-town", "wet").forEach(words::take);

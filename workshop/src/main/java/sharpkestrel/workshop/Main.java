@@ -3,6 +3,7 @@ package sharpkestrel.workshop;
 import javafx.application.Application;
 import picocli.CommandLine;
 import sharpkestrel.workshop.fuzz.FuzzCommand;
+import sharpkestrel.workshop.quality.CarryCommand;
 import sharpkestrel.workshop.quality.ClicksQualityCommand;
 import sharpkestrel.workshop.quality.ExtractQualityCommand;
 import sharpkestrel.workshop.quality.LandCoverQualityCommand;
@@ -33,6 +34,7 @@ public final class Main {
     CommandLine line = sharpkestrel.cli.Main.commandLine();
     line.addSubcommand("quality", new QualityCommand());
     line.addSubcommand("sharpen-quality", new SharpenQualityCommand());
+    line.addSubcommand("carry", new CarryCommand());
     line.addSubcommand("target-quality", new TargetQualityCommand());
     line.addSubcommand("segment-quality", new SegmentQualityCommand());
     line.addSubcommand("place-quality", new PlaceQualityCommand());

@@ -102,8 +102,7 @@ public final class SceneTruth {
     Envelope box = (delivered == null ? inRaw : inOrtho).getEnvelopeInternal();
     Envelope image = delivered == null
         ? new Envelope(0, scene.sensor().width(), 0, scene.sensor().height())
-        : new Envelope(
-            delivered.west(), delivered.east(), delivered.south(), delivered.north());
+        : new Envelope(delivered.west(), delivered.east(), delivered.south(), delivered.north());
     // what only touches the edge has nothing in it
     boolean meets = box.getMaxX() > image.getMinX()
         && box.getMaxY() > image.getMinY()

@@ -119,7 +119,7 @@ public final class ClicksQualityCommand implements Runnable {
 
   private Measured measured(long seed, Job job) {
     Survey survey = on.survey(seed, 0, job);
-    Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, on.size, job);
+    Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, job);
     Cut cut = (Cut) StepCatalogue.get("segment")
         .make(Map.of("scene", scene), Map.of("criterion", "learned"))
         .run(job);

@@ -197,7 +197,7 @@ public final class ExtractQualityCommand implements Runnable {
     List<Row> rows = new ArrayList<>();
     for (long seed : on.seeds) {
       Survey survey = on.survey(seed, 0, job);
-      Raster scene = product().of(survey, seed, on.size, job);
+      Raster scene = product().of(survey, job);
       OutlineSet truth = things.outlines(survey, product());
       HeightModels models = models(survey);
       Cut cut = tree(scene, models, job);
@@ -267,7 +267,7 @@ public final class ExtractQualityCommand implements Runnable {
     for (long seed : learn) {
       Survey survey = toLearnFrom(seed, job);
       schools.add(MergingSchool.of(
-          SharpenedOrtho.TERRAIN_ORTHO.of(survey, seed, learnSize, job),
+          SharpenedOrtho.TERRAIN_ORTHO.of(survey, job),
           things.outlines(survey, SharpenedOrtho.TERRAIN_ORTHO),
           job));
     }
@@ -291,7 +291,7 @@ public final class ExtractQualityCommand implements Runnable {
     List<String> classes = List.of();
     for (long seed : learn) {
       Survey survey = toLearnFrom(seed, job);
-      Raster scene = product().of(survey, seed, learnSize, job);
+      Raster scene = product().of(survey, job);
       HeightModels models = models(survey);
       Samples samples = things.samples(survey, product());
       if (!classes.isEmpty() && !classes.equals(samples.classes())) {

@@ -106,7 +106,7 @@ public final class LandCoverQualityCommand implements Runnable {
     List<Row> rows = new ArrayList<>();
     for (long seed : on.seeds) {
       Survey survey = on.withCover(seed, job);
-      Raster scene = SharpenedOrtho.TRUE_ORTHO.of(survey, seed, on.size, job);
+      Raster scene = SharpenedOrtho.TRUE_ORTHO.of(survey, job);
       Map<String, Object> inputs = new HashMap<>(Map.of("scene", scene));
       if (heights) {
         inputs.put("surface", RasterFiles.open(survey.surface()));

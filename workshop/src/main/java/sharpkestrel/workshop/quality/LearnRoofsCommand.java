@@ -63,7 +63,7 @@ public final class LearnRoofsCommand implements Runnable {
       }
       Survey survey = SurveyMaker.make(DemoData.surveys(), new Survey.Order(seed, size), job);
       SharpenedOrtho product = SharpenedOrtho.TERRAIN_ORTHO;
-      Raster scene = product.of(survey, seed, size, job);
+      Raster scene = product.of(survey, job);
       MergingSchool school = MergingSchool.of(scene, product.roofs(survey).outlines(), job);
       schools.add(school);
       roofs += school.outlines();

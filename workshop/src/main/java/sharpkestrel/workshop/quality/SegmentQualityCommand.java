@@ -120,7 +120,7 @@ public final class SegmentQualityCommand implements Runnable {
       Survey survey = on.survey(seed, 0, job);
       Map<SharpenedOrtho, Raster> scenes = new EnumMap<>(SharpenedOrtho.class);
       for (SharpenedOrtho product : SharpenedOrtho.values()) {
-        scenes.put(product, product.of(survey, seed, on.size, job));
+        scenes.put(product, product.of(survey, job));
       }
       for (Way way : WAYS) {
         Row row = row(seed, way, scenes.get(way.product), survey, job);
