@@ -41,7 +41,8 @@ public final class DemoOptions {
         text(arguments, "--region").map(Region::of).orElse(Region.ISLES),
         text(arguments, "--season").map(Season::of).orElse(Season.LEAF_ON),
         text(arguments, "--sensor").map(Instrument::of).orElse(Instrument.SIX_BANDS),
-        text(arguments, "--sky").map(Sky::of).orElse(Sky.PLAIN));
+        text(arguments, "--sky").map(Sky::of).orElse(Sky.PLAIN),
+        (int) number(arguments, "--years", 0));
     return new Survey.Order(seed, (int) size, scenario, 0, Survey.Holds.FIRST_SCENE, scheme);
   }
 

@@ -56,6 +56,12 @@ final class WorldCommand implements Runnable {
   String sky = Sky.PLAIN.label();
 
   @Option(
+      names = "--years",
+      description =
+          "The second scene shows the same ground so many years later; 0 for scenes that overlap.")
+  int years;
+
+  @Option(
       names = "--bias",
       description = "Pixels by which the delivered RPCs are off, as real ones are.")
   double bias;
@@ -99,7 +105,8 @@ final class WorldCommand implements Runnable {
         Scenario.of(scenario),
         bias,
         truth == Truth.full ? Survey.Holds.TRUTH_RASTERS : Survey.Holds.ALL_FILES,
-        new Scheme(Region.of(region), Season.of(season), Instrument.of(sensor), Sky.of(sky)));
+        new Scheme(
+            Region.of(region), Season.of(season), Instrument.of(sensor), Sky.of(sky), years));
     Survey survey = SurveyMaker.make(out, order, job);
     if (picture != null) {
       WorldReport.picture(order, picture, job);

@@ -89,7 +89,8 @@ public final class DemoData {
             scheme.instrument() == Instrument.SIX_BANDS
                 ? ""
                 : scheme.instrument().label(),
-            scheme.sky() == Sky.PLAIN ? "" : scheme.sky().label())
+            scheme.sky() == Sky.PLAIN ? "" : scheme.sky().label(),
+            scheme.years() == 0 ? "" : scheme.years() + "-years")
         .filter(word -> !word.isEmpty())
         .collect(Collectors.joining(":"));
   }

@@ -20,6 +20,7 @@ final class OrderWords {
   private Sky sky = Sky.PLAIN;
   private Survey.Holds holds = Survey.Holds.FIRST_SCENE;
   private boolean mixed;
+  private int years;
 
   /**
    * @throws RasterException that names all words there are
@@ -37,19 +38,22 @@ final class OrderWords {
     asSky.ifPresent(found -> sky = found);
     if (word.equals("all")) {
       holds = Survey.Holds.ALL_FILES;
+    } else if (word.matches("\\d{1,3}-years")) {
+      years = Integer.parseInt(word.substring(0, word.indexOf('-')));
     } else if (word.equals("mixed")) {
       mixed = true;
     } else if (Stream.of(asScenario, asRegion, asSeason, asSensor, asSky)
         .allMatch(Optional::isEmpty)) {
-      throw new RasterException("'" + word + "' is no word for a demo survey. There are "
-          + Stream.of(
-                  labels(Region.values(), Region::label),
-                  labels(Season.values(), Season::label),
-                  labels(Instrument.values(), Instrument::label),
-                  labels(Sky.values(), Sky::label),
-                  labels(Scenario.values(), Scenario::label))
-              .collect(Collectors.joining("; "))
-          + "; all, for all files; and mixed, for what the mixture has for the seed.");
+      throw new RasterException(
+          "'" + word + "' is no word for a demo survey. There are "
+              + Stream.of(
+                      labels(Region.values(), Region::label),
+                      labels(Season.values(), Season::label),
+                      labels(Instrument.values(), Instrument::label),
+                      labels(Sky.values(), Sky::label),
+                      labels(Scenario.values(), Scenario::label))
+                  .collect(Collectors.joining("; "))
+              + "; all, for all files; mixed, for what the mixture has for the seed; and 4-years, for a second scene so much later.");
     }
   }
 
@@ -62,7 +66,7 @@ final class OrderWords {
   }
 
   Survey.Order order(long seed, int size) {
-    Scheme scheme = mixed ? Mixture.of(seed) : new Scheme(region, season, instrument, sky);
+    Scheme scheme = mixed ? Mixture.of(seed) : new Scheme(region, season, instrument, sky, years);
     return new Survey.Order(seed, size, scenario, 0, holds, scheme);
   }
 }

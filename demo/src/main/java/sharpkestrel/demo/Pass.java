@@ -108,6 +108,21 @@ record Pass(
         0);
   }
 
+  /** The same so many years later. */
+  Pass later(int years) {
+    return new Pass(
+        scene,
+        about.plusYears(years),
+        offNadir,
+        azimuth,
+        aerosol,
+        wetness,
+        brightest,
+        cloudy,
+        days,
+        minutes);
+  }
+
   record Range(double low, double high) {
 
     double draw(Chance chance) {

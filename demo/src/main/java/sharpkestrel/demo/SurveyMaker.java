@@ -22,6 +22,7 @@ import sharpkestrel.demo.survey.RegisterFiles;
 import sharpkestrel.demo.survey.SceneFiles;
 import sharpkestrel.demo.survey.TruthRasters;
 import sharpkestrel.demo.things.Things;
+import sharpkestrel.demo.truth.ChangeTruth;
 import sharpkestrel.demo.truth.SceneTruth;
 import sharpkestrel.geo.Rpc;
 import sharpkestrel.geo.RpcFit;
@@ -110,6 +111,15 @@ public final class SurveyMaker {
     RegisterFiles.buildings(
         world.lasting().buildings(), world.extent(), world.seed(), world.crs(), survey.register());
     scene(world.two(), world.thingsOfDayTwo(), parishes, Optional.empty(), job);
+    if (world.scheme().years() > 0) {
+      new ChangeTruth(world.changes(), world.crs(), world.extent())
+          .write(
+              survey.folder().resolve("truth"),
+              world.one(),
+              world.two(),
+              world.ground(),
+              world.undulation());
+    }
     photo(job);
   }
 
@@ -133,7 +143,8 @@ public final class SurveyMaker {
           .put("region", scheme.region().label())
           .put("season", scheme.season().label())
           .put("sensor", scheme.instrument().label())
-          .put("sky", scheme.sky().label());
+          .put("sky", scheme.sky().label())
+          .put("years", scheme.years());
     }
     Json.write(
         about

@@ -1,6 +1,7 @@
 package sharpkestrel.demo;
 
 import java.time.Instant;
+import java.util.List;
 import sharpkestrel.demo.ground.Coast;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.Landform;
@@ -16,6 +17,8 @@ import sharpkestrel.demo.sensor.FrameCamera;
 import sharpkestrel.demo.sensor.Instrument;
 import sharpkestrel.demo.sensor.Pushbroom;
 import sharpkestrel.demo.sensor.Sensor;
+import sharpkestrel.demo.things.Change;
+import sharpkestrel.demo.things.Changed;
 import sharpkestrel.demo.things.Settling;
 import sharpkestrel.demo.things.Things;
 import sharpkestrel.geo.Crs;
@@ -55,6 +58,7 @@ public final class World {
   private final Ground ground;
   private final Settling plan;
   private final Things today;
+  private final Changed later;
   private final Extent extent;
   private final Scene one;
   private final Scene two;
@@ -82,7 +86,9 @@ public final class World {
     double side = size * scheme.instrument().gsd();
     Coast coast = isles ? new Coast(seed) : null;
     double[] middle = isles ? middle(coast, side) : middle(scheme.region().site());
-    double[] beside = beside(isles ? coast.inland() + Math.PI / 2 : 0, middle, side);
+    double[] beside = scheme.years() > 0
+        ? middle
+        : beside(isles ? coast.inland() + Math.PI / 2 : 0, middle, side);
     // a scene lies a little askew, and its rays meet hills away from where they meet the sea
     double half = side / 2 * 1.22 + 180;
     Extent first = Extent.around(middle[0], middle[1], half);
@@ -93,6 +99,8 @@ public final class World {
         .region()
         .settle(ground, extent.grown(60), Extent.around(middle[0], middle[1], side * 0.44));
     today = plan.day(1);
+    later =
+        scheme.years() == 0 ? new Changed(plan.lasting(), List.of()) : plan.after(scheme.years());
     Chance chance = Chance.of(seed, 2);
     boolean asEver = scheme.equals(Scheme.PLAIN);
     double[] place = degrees(middle);
@@ -105,7 +113,8 @@ public final class World {
     two = scene(
         asEver
             ? Pass.TWO
-            : Pass.drawn("scene-two", scheme, place[0], place[1], STEEP, Chance.of(seed, 6, 2)),
+            : Pass.drawn("scene-two", scheme, place[0], place[1], STEEP, Chance.of(seed, 6, 2))
+                .later(scheme.years()),
         beside,
         chance);
     photoDay = conditions(
@@ -370,7 +379,12 @@ public final class World {
 
   /** What is there on the day of the second scene. */
   Things thingsOfDayTwo() {
-    return plan.day(2);
+    return plan.day(later.lasting(), 2);
+  }
+
+  /** What was changed between the scenes. */
+  List<Change> changes() {
+    return later.changes();
   }
 
   /** The ground that heights and truth are written for. */

@@ -86,7 +86,7 @@ final class Farmland implements Region.Inland {
     return new LowlandPlan(
         new Lowland.Form(site.east(), site.north(), 30, 44, 1900, 8, 7, 0),
         620,
-        (away, slow, draw) -> away < 320 || draw < 0.09 ? VILLAGE : slow > 0.3 ? SMALL : LAND,
+        (away, slow, draw) -> away < 480 || draw < 0.09 ? VILLAGE : slow > 0.3 ? SMALL : LAND,
         new Streets.Kinds(
             Road.Kind.MINOR, Road.Kind.LANE, Road.Kind.LANE, Road.Kind.MINOR, Road.Kind.TRACK, 0.5),
         cover);

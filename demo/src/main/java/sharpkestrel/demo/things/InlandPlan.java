@@ -32,8 +32,13 @@ public final class InlandPlan implements Settling {
   }
 
   @Override
-  public Things day(long day) {
-    Things things = lasting.copy();
+  public Changed after(int years) {
+    return new Years(ground, extent, years, quarters::order).after(lasting);
+  }
+
+  @Override
+  public Things day(Things lastingThen, long day) {
+    Things things = lastingThen.copy();
     new StreetLife(ground, things).fill(extent, quarters.bays(), day);
     return things;
   }

@@ -36,8 +36,18 @@ public final class Plan implements Settling {
   }
 
   @Override
-  public Things day(long day) {
-    Things things = lasting.copy();
+  public Changed after(int years) {
+    return new Years(
+            ground,
+            extent,
+            years,
+            chance -> chance.happens(0.5) ? Orders.croft(chance) : Orders.warehouse(chance))
+        .after(lasting);
+  }
+
+  @Override
+  public Things day(Things lastingThen, long day) {
+    Things things = lastingThen.copy();
     Anchorage anchorage = new Anchorage(ground, things, harbour);
     new Traffic(ground, things).fill(extent, anchorage, day);
     anchorage.fill(extent, day);

@@ -143,6 +143,20 @@ final class Quarters {
     return new Builder.Order(use, shape, roof, form, length, width, eaves, pitch);
   }
 
+  /** A house or a hall, as they are built here today. */
+  Builder.Order order(Chance chance) {
+    boolean hall = chance.happens(0.25);
+    Material roof = hall ? chance.pick(taste.roofs(), taste.works()) : houseRoof(chance);
+    return house(
+        hall ? Building.Use.WORKS : Building.Use.DWELLING,
+        chance.happens(0.6) ? Building.Shape.OBLONG : Building.Shape.ELL,
+        roof,
+        hall ? chance.between(18, 46) : chance.between(8, 16),
+        hall ? chance.between(11, 24) : chance.between(6, 10),
+        hall ? chance.between(4, 8) : eaves(chance),
+        chance);
+  }
+
   private static boolean isFlat(Material roof) {
     return roof == Material.CONCRETE_ROOF
         || roof == Material.MEMBRANE_ROOF

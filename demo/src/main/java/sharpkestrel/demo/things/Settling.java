@@ -7,5 +7,17 @@ public interface Settling {
   Things lasting();
 
   /** What is there on a day. */
-  Things day(long day);
+  default Things day(long day) {
+    return day(lasting(), day);
+  }
+
+  /**
+   * What is there on a day beside what lasts then.
+   *
+   * @param lasting of this, or of a later year
+   */
+  Things day(Things lasting, long day);
+
+  /** What lasts some years later. */
+  Changed after(int years);
 }

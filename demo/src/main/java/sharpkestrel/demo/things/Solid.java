@@ -78,6 +78,26 @@ public final class Solid {
     planes[4 * face + 3] = d;
   }
 
+  private Solid(Solid of, Surface over) {
+    east = of.east;
+    north = of.north;
+    base = of.base;
+    top = of.top;
+    reach = of.reach;
+    plan = of.plan;
+    planes = of.planes;
+    walls = of.walls;
+    faces = of.faces.clone();
+    for (int k = walls; k < faces.length; k++) {
+      faces[k] = over;
+    }
+  }
+
+  /** The same under another roof. */
+  Solid roofed(Surface over) {
+    return new Solid(this, over);
+  }
+
   /** A solid with a level top. */
   public static Solid box(double[] plan, double base, double top, Surface wall, Surface over) {
     return new Solid(plan, base, new double[][] {{top, 0, 0}}, wall, over);

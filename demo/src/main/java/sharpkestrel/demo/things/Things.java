@@ -127,17 +127,49 @@ public final class Things {
 
   /** What stood in an earlier year: buildings that are older, walls and quays. */
   public Things before(int year) {
+    return standing(
+        buildings.stream().filter(building -> building.year() > year).toList(), false);
+  }
+
+  /** All but some buildings and what is on their roofs. */
+  Things without(List<Building> gone) {
+    Things then = standing(gone, true);
+    crowns.all().forEach(then::add);
+    wakes.all().forEach(then::add);
+    pens.all().forEach(then::add);
+    then.marks.addAll(marks);
+    reserved.all().forEach(then::reserve);
+    return then;
+  }
+
+  /**
+   * @param bare whether what is on roofs goes with them
+   */
+  private Things standing(List<Building> gone, boolean bare) {
     Things then = new Things();
-    Set<Solid> later = Collections.newSetFromMap(new IdentityHashMap<>());
+    Set<Building> left = Collections.newSetFromMap(new IdentityHashMap<>());
+    left.addAll(gone);
+    Set<Solid> dropped = Collections.newSetFromMap(new IdentityHashMap<>());
     for (Building building : buildings) {
-      if (building.year() > year) {
-        later.addAll(building.parts());
+      if (left.contains(building)) {
+        dropped.addAll(building.parts());
       } else {
         then.buildings.add(building);
       }
     }
+    for (Building building : bare ? gone : List.<Building>of()) {
+      if (building != null) {
+        for (Solid part : building.parts()) {
+          for (Solid on : solids.at(part.east, part.north)) {
+            if (on.base > part.base + 1.5 && part.inside(on.east, on.north) > 0) {
+              dropped.add(on);
+            }
+          }
+        }
+      }
+    }
     for (Solid solid : solids.all()) {
-      if (!later.contains(solid)) {
+      if (!dropped.contains(solid)) {
         then.add(solid);
       }
     }

@@ -112,8 +112,12 @@ public final class CarryCommand implements Runnable {
         SurveyMaker.make(DemoData.surveys(), part.order(on.size, Survey.Holds.FIRST_SCENE), job);
     Raster scene = SharpenedOrtho.TERRAIN_ORTHO.of(survey, job);
     OutlineSet truth = SharpenedOrtho.TERRAIN_ORTHO.roofs(survey).outlines();
-    List<Geometry> roofs = wanted(truth);
     List<String> said = new ArrayList<>();
+    if (truth.count() == 0) {
+      said.add(part.title() + ", seed " + part.seed() + ": no roof in sight");
+      return new Row(part, 0, Double.NaN, Double.NaN, Double.NaN, Double.NaN, said);
+    }
+    List<Geometry> roofs = wanted(truth);
     double plain =
         tree(scene, "likeness", said, job).map(cut -> anyNode(cut, roofs, job)).orElse(Double.NaN);
     Optional<Cut> learned = tree(scene, "learned", said, job);
