@@ -122,8 +122,24 @@ class RegionsTest {
   @Test
   void avenuesAreMarkedAndRoadsOfEarthAreThePlateaus() {
     assertThat(kinds(Region.PLATEAU)).contains(Road.Kind.DIRT, Road.Kind.MAIN);
-    assertThat(kinds(Region.SUBURB)).contains(Road.Kind.AVENUE).doesNotContain(Road.Kind.DIRT);
+    assertThat(kinds(Region.SUBURB))
+        .contains(Road.Kind.AVENUE, Road.Kind.RAIL)
+        .doesNotContain(Road.Kind.DIRT);
     assertThat(kinds(Region.OLD_TOWN)).contains(Road.Kind.LANE);
+  }
+
+  @Test
+  void nothingStandsOnTheRails() {
+    World world = world(Region.SUBURB, 2, 768);
+
+    assertThat(world.ground().roads().all().stream()
+            .filter(road -> road.kind() == Road.Kind.RAIL)
+            .flatMap(road -> java.util.stream.IntStream.range(0, road.points())
+                .mapToObj(k -> new double[] {road.e(k), road.n(k)}))
+            .filter(at -> world.extent().holds(at[0], at[1])))
+        .isNotEmpty()
+        .allSatisfy(at -> assertThat(world.things().solids(Extent.around(at[0], at[1], 1)))
+            .allSatisfy(solid -> assertThat(solid.inside(at[0], at[1])).isNegative()));
   }
 
   private static Set<Road.Kind> kinds(Region region) {

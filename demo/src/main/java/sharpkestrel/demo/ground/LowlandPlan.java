@@ -42,12 +42,20 @@ public final class LowlandPlan implements GroundPlan {
   private final Zoning zoning;
   private final Streets.Kinds streets;
   private final Cover cover;
+  private final boolean rails;
 
   /**
    * @param cell metres from a cell to the next
+   * @param rails whether a railway runs through it
    */
   public LowlandPlan(
-      Lowland.Form form, double cell, Zoning zoning, Streets.Kinds streets, Cover cover) {
+      Lowland.Form form,
+      double cell,
+      Zoning zoning,
+      Streets.Kinds streets,
+      Cover cover,
+      boolean rails) {
+    this.rails = rails;
     this.form = form;
     this.cell = cell;
     this.zoning = zoning;
@@ -73,6 +81,9 @@ public final class LowlandPlan implements GroundPlan {
   @Override
   public void lay(Ground ground) {
     new Streets(ground, streets).lay();
+    if (rails) {
+      new Rails(ground, form.east(), form.north()).lay();
+    }
   }
 
   @Override

@@ -89,7 +89,8 @@ final class Farmland implements Region.Inland {
         (away, slow, draw) -> away < 480 || draw < 0.09 ? VILLAGE : slow > 0.3 ? SMALL : LAND,
         new Streets.Kinds(
             Road.Kind.MINOR, Road.Kind.LANE, Road.Kind.LANE, Road.Kind.MINOR, Road.Kind.TRACK, 0.5),
-        cover);
+        cover,
+        false);
   }
 
   @Override

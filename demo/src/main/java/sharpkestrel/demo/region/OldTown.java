@@ -103,7 +103,8 @@ final class OldTown implements Region.Inland {
             Road.Kind.MINOR,
             Road.Kind.TRACK,
             0.4),
-        cover);
+        cover,
+        false);
   }
 
   @Override

@@ -74,7 +74,8 @@ final class Plateau implements Region.Inland {
             : away < 1050 + 260 * slow ? EDGE : draw < 0.12 ? HAMLET : LAND,
         new Streets.Kinds(
             Road.Kind.MAIN, Road.Kind.DIRT, Road.Kind.DIRT, Road.Kind.TRACK, Road.Kind.TRACK, 0.35),
-        cover);
+        cover,
+        false);
   }
 
   @Override

@@ -71,7 +71,8 @@ final class Suburb implements Region.Inland {
             Road.Kind.MINOR,
             Road.Kind.TRACK,
             0.4),
-        cover);
+        cover,
+        true);
   }
 
   @Override

@@ -207,7 +207,7 @@ final class Fittings {
         double n = plot[k + 1] + dn * at / length;
         double base = ground.height(e, n);
         double[] ring = Polygons.oblong(e, n, angle, run + 0.02, width);
-        if (things.free(ring) && ground.landform().at(e, n) > 1) {
+        if (things.open(ring) && ground.landform().at(e, n) > 1) {
           things.add(Solid.box(ring, base, base + height, skin, skin));
         }
       }
