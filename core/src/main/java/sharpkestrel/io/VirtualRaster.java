@@ -254,11 +254,13 @@ final class VirtualRaster extends DerivedRaster {
         return whole;
       }
       Element rect = found.getFirst();
+      int width = number(rect.getAttribute("xSize"));
+      int height = number(rect.getAttribute("ySize"));
+      if (width < 0 || height < 0) {
+        throw new IOException("a piece of it is " + width + " x " + height + " pixels");
+      }
       return new Window(
-          number(rect.getAttribute("xOff")),
-          number(rect.getAttribute("yOff")),
-          number(rect.getAttribute("xSize")),
-          number(rect.getAttribute("ySize")));
+          number(rect.getAttribute("xOff")), number(rect.getAttribute("yOff")), width, height);
     }
 
     private int number(String text) throws IOException {

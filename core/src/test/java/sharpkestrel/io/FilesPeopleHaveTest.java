@@ -280,6 +280,17 @@ class FilesPeopleHaveTest {
             FOLDER.resolve("palette.tif").toAbsolutePath(),
             "<SrcRect xOff='0' yOff='0' xSize='18' ySize='18'/><DstRect xOff='0' yOff='0' xSize='9' ySize='9'/>"));
 
+    Path less = folder.resolve("less.vrt");
+    Files.writeString(
+        less,
+        band.formatted(
+            FOLDER.resolve("palette.tif").toAbsolutePath(),
+            "<SrcRect xOff='0' yOff='0' xSize='-1' ySize='9'/><DstRect xOff='0' yOff='0' xSize='-1' ySize='9'/>"));
+
+    assertThatThrownBy(() -> RasterFiles.open(less))
+        .isInstanceOf(FileFormatException.class)
+        .hasMessageContaining("less.vrt")
+        .hasMessageContaining("a piece of it is -1 x 9 pixels");
     assertThatThrownBy(() -> RasterFiles.open(own))
         .isInstanceOf(FileFormatException.class)
         .hasMessageContaining("name itself");
