@@ -38,7 +38,7 @@ class DemoOptionsTest {
     assertThat(order.label()).isEqualTo("1-4096-harbour");
     assertThat(DemoData.text(order)).isEqualTo("demo:1:4096:harbour");
     assertThatThrownBy(() -> DemoOptions.order(List.of("demo", "--scenario", "lake")))
-        .hasMessageContaining("harbour, town, moor or whole");
+        .hasMessageContaining("whole, harbour, town or moor");
   }
 
   @ParameterizedTest

@@ -1,13 +1,12 @@
 package sharpkestrel.demo;
 
-import java.util.Arrays;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import sharpkestrel.demo.light.Season;
 import sharpkestrel.demo.region.Region;
 import sharpkestrel.demo.sensor.Instrument;
+import sharpkestrel.demo.words.Labelled;
 import sharpkestrel.raster.RasterException;
 
 /** Words by which a survey is ordered, each known by what it says: a scenario, a region, a season, a sky, or all files. */
@@ -26,11 +25,11 @@ final class OrderWords {
    * @throws RasterException that names all words there are
    */
   void take(String word) {
-    Optional<Scenario> asScenario = find(Scenario.values(), Scenario::label, word);
-    Optional<Region> asRegion = find(Region.values(), Region::label, word);
-    Optional<Season> asSeason = find(Season.values(), Season::label, word);
-    Optional<Instrument> asSensor = find(Instrument.values(), Instrument::label, word);
-    Optional<Sky> asSky = find(Sky.values(), Sky::label, word);
+    Optional<Scenario> asScenario = Labelled.find(Scenario.values(), word);
+    Optional<Region> asRegion = Labelled.find(Region.values(), word);
+    Optional<Season> asSeason = Labelled.find(Season.values(), word);
+    Optional<Instrument> asSensor = Labelled.find(Instrument.values(), word);
+    Optional<Sky> asSky = Labelled.find(Sky.values(), word);
     asScenario.ifPresent(found -> scenario = found);
     asRegion.ifPresent(found -> region = found);
     asSeason.ifPresent(found -> season = found);
@@ -47,22 +46,14 @@ final class OrderWords {
       throw new RasterException(
           "'" + word + "' is no word for a demo survey. There are "
               + Stream.of(
-                      labels(Region.values(), Region::label),
-                      labels(Season.values(), Season::label),
-                      labels(Instrument.values(), Instrument::label),
-                      labels(Sky.values(), Sky::label),
-                      labels(Scenario.values(), Scenario::label))
+                      Labelled.labels(Region.values()),
+                      Labelled.labels(Season.values()),
+                      Labelled.labels(Instrument.values()),
+                      Labelled.labels(Sky.values()),
+                      Labelled.labels(Scenario.values()))
                   .collect(Collectors.joining("; "))
               + "; all, for all files; mixed, for what the mixture has for the seed; and 4-years, for a second scene so much later.");
     }
-  }
-
-  private static <T> Optional<T> find(T[] all, Function<T, String> label, String word) {
-    return Arrays.stream(all).filter(each -> label.apply(each).equals(word)).findFirst();
-  }
-
-  private static <T> String labels(T[] all, Function<T, String> label) {
-    return Arrays.stream(all).map(label).collect(Collectors.joining(", "));
   }
 
   Survey.Order order(long seed, int size) {

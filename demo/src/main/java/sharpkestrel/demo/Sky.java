@@ -1,11 +1,10 @@
 package sharpkestrel.demo;
 
-import java.util.Locale;
 import sharpkestrel.demo.Pass.Range;
-import sharpkestrel.raster.RasterException;
+import sharpkestrel.demo.words.Labelled;
 
 /** The air over a survey. Where it is not plain, sun and view stand on any side that the place and the season allow. */
-public enum Sky {
+public enum Sky implements Labelled {
   /** As the two passes over the archipelago have it; elsewhere clear. */
   PLAIN(0.05, 0.14, 0),
   CLEAR(0.04, 0.10, 0),
@@ -23,22 +22,12 @@ public enum Sky {
     this.thickest = thickest;
   }
 
-  public String label() {
-    return name().toLowerCase(Locale.ROOT);
-  }
-
   /**
    * The sky of a label.
    *
-   * @throws RasterException that names those there are
+   * @throws sharpkestrel.raster.RasterException that names those there are
    */
   public static Sky of(String label) {
-    for (Sky sky : values()) {
-      if (sky.label().equals(label)) {
-        return sky;
-      }
-    }
-    throw new RasterException("A sky is plain, clear, hazy, veiled or cloudy, not '" + label
-        + "'. Leave it out for plain.");
+    return Labelled.of(values(), label, "A sky");
   }
 }

@@ -233,6 +233,7 @@ class PlaceTest {
   @Test
   void aDemoNameMayAskForAllFiles() {
     assertThatThrownBy(() -> DemoData.resolve("demo:4:512:whole:most", Job.QUIET))
-        .hasMessageContaining("demo:101:2048:whole:all");
+        .hasMessageContaining("'most' is no word for a demo survey")
+        .hasMessageContaining("all, for all files");
   }
 }

@@ -155,6 +155,6 @@ class RegionsTest {
         .hasMessageContaining("Of Ansakar there is the whole alone");
     assertThatThrownBy(() -> Region.of("coast"))
         .isInstanceOf(RasterException.class)
-        .hasMessageContaining("isles, old-town, plateau, farmland, suburb");
+        .hasMessageContaining("isles, old-town, plateau, farmland or suburb");
   }
 }

@@ -239,7 +239,7 @@ class WorldTest {
   @Test
   void sizesOutOfReachAreRefused() {
     assertThatThrownBy(() -> new World(1, 100)).hasMessageContaining("256 to 40000");
-    assertThatThrownBy(() -> Scenario.of("village")).hasMessageContaining("harbour, town, moor");
+    assertThatThrownBy(() -> Scenario.of("village")).hasMessageContaining("harbour, town or moor");
   }
 
   @Test

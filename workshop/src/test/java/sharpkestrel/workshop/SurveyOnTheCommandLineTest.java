@@ -348,7 +348,7 @@ class SurveyOnTheCommandLineTest {
     assertThat(javax.imageio.ImageIO.read(picture.toFile()).getWidth()).isGreaterThan(1500);
     assertThat(run("world", "--seed", 8, "--scenario", "village", "--out", folder))
         .isNotZero();
-    assertThat(err.toString()).contains("harbour, town, moor or whole");
+    assertThat(err.toString()).contains("whole, harbour, town or moor");
     assertThat(run("world", "--seed", 8, "--bias", -1, "--out", folder)).isNotZero();
     assertThat(err.toString()).contains("0 to 50 pixels");
   }

@@ -1,11 +1,10 @@
 package sharpkestrel.demo.light;
 
 import java.util.Arrays;
-import java.util.Locale;
-import sharpkestrel.raster.RasterException;
+import sharpkestrel.demo.words.Labelled;
 
 /** A time of the year and its weather: what leaves, grass, crops, soil and roofs look like then. */
-public enum Season {
+public enum Season implements Labelled {
   /** Everything as its spectra have it. */
   LEAF_ON(4, 9),
   /** Bare trees, dull grass, young winter corn, a low sun. */
@@ -27,24 +26,13 @@ public enum Season {
     this.to = to;
   }
 
-  /** As it is typed: {@code leaf-on}. */
-  public String label() {
-    return name().toLowerCase(Locale.ROOT).replace('_', '-');
-  }
-
   /**
    * The season of a label.
    *
-   * @throws RasterException that names those there are
+   * @throws sharpkestrel.raster.RasterException that names those there are
    */
   public static Season of(String label) {
-    for (Season season : values()) {
-      if (season.label().equals(label)) {
-        return season;
-      }
-    }
-    throw new RasterException("A season is leaf-on, leaf-off, dry, snow or wet, not '" + label
-        + "'. Leave it out for leaf-on.");
+    return Labelled.of(values(), label, "A season");
   }
 
   public boolean isBare() {

@@ -1,19 +1,17 @@
 package sharpkestrel.demo.region;
 
-import java.util.List;
-import java.util.Locale;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.GroundPlan;
 import sharpkestrel.demo.things.InlandPlan;
 import sharpkestrel.demo.things.Plan;
 import sharpkestrel.demo.things.Settling;
 import sharpkestrel.demo.things.Taste;
+import sharpkestrel.demo.words.Labelled;
 import sharpkestrel.raster.CrsName;
 import sharpkestrel.raster.Extent;
-import sharpkestrel.raster.RasterException;
 
 /** Where a survey is made: made-up places, each with land, towns, materials and things taken for each other of its own. */
-public enum Region {
+public enum Region implements Labelled {
   /** Fenwrack Sound: a northern archipelago. */
   ISLES(new Site("Fenwrack Sound", 32630, 512_000, 6_702_000, -5, 520), null),
   /** Corvane: a dense old town of tiled roofs, courts and narrow lanes on a river, villages and orchards about it. */
@@ -60,11 +58,6 @@ public enum Region {
     return site;
   }
 
-  /** As it is typed: {@code old-town}. */
-  public String label() {
-    return name().toLowerCase(Locale.ROOT).replace('_', '-');
-  }
-
   /** The ground of a seed. */
   public Ground ground(long seed, Extent extent) {
     return inland == null
@@ -86,16 +79,9 @@ public enum Region {
   /**
    * The region of a label.
    *
-   * @throws RasterException that names those there are
+   * @throws sharpkestrel.raster.RasterException that names those there are
    */
   public static Region of(String label) {
-    for (Region region : values()) {
-      if (region.label().equals(label)) {
-        return region;
-      }
-    }
-    throw new RasterException("A region is "
-        + String.join(", ", List.of(values()).stream().map(Region::label).toList())
-        + ", not '" + label + "'. Leave it out for isles.");
+    return Labelled.of(values(), label, "A region");
   }
 }

@@ -11,13 +11,12 @@ import static sharpkestrel.raster.BandRole.VIOLET;
 import static sharpkestrel.raster.BandRole.YELLOW;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
-import sharpkestrel.raster.RasterException;
+import sharpkestrel.demo.words.Labelled;
 import sharpkestrel.raster.SampleType;
 
 /** Made-up instruments: what their pixels measure, which bands they have, how they answer and blur, and what they deliver. */
-public enum Instrument {
+public enum Instrument implements Labelled {
   /** In orbit: 0.5 m panchromatic, six bands at 2 m, 11 bits, with gains. */
   SIX_BANDS(
       0.5,
@@ -181,24 +180,12 @@ public enum Instrument {
     return answer.full <= 255 ? SampleType.UINT8 : SampleType.UINT16;
   }
 
-  /** As it is typed: {@code eight-bands}. */
-  public String label() {
-    return name().toLowerCase(Locale.ROOT).replace('_', '-');
-  }
-
   /**
    * The instrument of a label.
    *
-   * @throws RasterException that names those there are
+   * @throws sharpkestrel.raster.RasterException that names those there are
    */
   public static Instrument of(String label) {
-    for (Instrument instrument : values()) {
-      if (instrument.label().equals(label)) {
-        return instrument;
-      }
-    }
-    throw new RasterException("A sensor is "
-        + String.join(", ", List.of(values()).stream().map(Instrument::label).toList())
-        + ", not '" + label + "'. Leave it out for six-bands.");
+    return Labelled.of(values(), label, "A sensor");
   }
 }
