@@ -104,7 +104,7 @@ public enum Season implements Labelled {
       case SOIL, PEAT, STUBBLE -> material.toned(0.62, 0);
       case DUST, ADOBE -> material.toned(0.66, 0.01);
       case GRAVEL, SHINGLE, SAND, ROCK, PALE_ROCK, DYKE -> material.toned(0.72, 0);
-      case CONCRETE, PAVING, BALLAST -> material.toned(0.68, 0);
+      case CONCRETE, PAVING, CLINKER, BALLAST -> material.toned(0.68, 0);
       case ASPHALT -> material.toned(0.75, 0);
       case TILE_ROOF, CONCRETE_ROOF, SHINGLE_ROOF, FELT_ROOF -> material.toned(0.72, 0);
       case SLATE_ROOF -> material.toned(0.8, 0);

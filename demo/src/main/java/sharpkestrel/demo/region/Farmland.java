@@ -118,7 +118,8 @@ final class Farmland implements Region.Inland {
         0.14,
         0.1,
         3.2,
-        0.4);
+        0.4,
+        0.15);
   }
 
   @Override

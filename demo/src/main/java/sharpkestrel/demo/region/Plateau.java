@@ -102,7 +102,8 @@ final class Plateau implements Region.Inland {
         0.08,
         0.62,
         0.7,
-        0.22);
+        0.22,
+        0.05);
   }
 
   @Override

@@ -100,7 +100,8 @@ final class Suburb implements Region.Inland {
         0.24,
         0.4,
         5.0,
-        0.85);
+        0.85,
+        0.12);
   }
 
   @Override

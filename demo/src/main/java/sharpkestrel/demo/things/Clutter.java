@@ -52,10 +52,11 @@ final class Clutter {
   }
 
   /** Covers what is left open of a yard; nothing is kept from standing on it. */
-  void pave(double[] ring, Chance chance) {
+  void pave(double[] ring, double clinker, Chance chance) {
     if (ring.length > 0 && Polygons.area(ring) > 12) {
-      Material material =
-          chance.pick(List.of(Material.PAVING, Material.CONCRETE, Material.GRAVEL), 50, 20, 30);
+      Material material = chance.happens(clinker)
+          ? Material.CLINKER
+          : chance.pick(List.of(Material.PAVING, Material.CONCRETE, Material.GRAVEL), 50, 20, 30);
       float[] rho =
           material.toned(0.85 * Math.exp(0.24 * chance.gaussian()), 0.024 * chance.gaussian());
       things.add(new Patch(ring, Surface.of(material, rho), material == Material.GRAVEL ? 0.8 : 0));

@@ -228,7 +228,7 @@ final class Quarters {
       return;
     }
     if (chance.happens(taste.paved())) {
-      clutter.pave(court, chance);
+      clutter.pave(court, taste.clinker(), chance);
     }
     Side side = Side.longest(court);
     int sheds = chance.whole(0, (int) Math.min(5, Polygons.area(court) / 130));
@@ -310,7 +310,7 @@ final class Quarters {
     }
     fittings.crowns(plot, taste.crowns(), chance);
     if (chance.happens(taste.paved())) {
-      clutter.pave(Polygons.inset(inner, chance.between(1, 4)), chance);
+      clutter.pave(Polygons.inset(inner, chance.between(1, 4)), taste.clinker(), chance);
     } else if (chance.happens(0.25)) {
       Side side = Side.longest(inner);
       clutter.tarpaulin(side.frame.moved(side.length * chance.unit(), 4, 0), chance);

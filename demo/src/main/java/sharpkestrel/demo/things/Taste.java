@@ -14,7 +14,7 @@ import sharpkestrel.demo.light.Material;
  * @param plot square metres of a plot of a house, at least and at most
  * @param bound what parts plots, and {@code bounded} how many are parted so
  * @param pools in plots of houses; {@code solar} on roofs; {@code tanks} on flat ones; {@code crowns} of trees in a plot
- * @param paved yards and courts that are
+ * @param paved yards and courts that are, and {@code clinker} how many of those with red bricks
  */
 public record Taste(
     List<Material> roofs,
@@ -33,4 +33,5 @@ public record Taste(
     double solar,
     double tanks,
     double crowns,
-    double paved) {}
+    double paved,
+    double clinker) {}
