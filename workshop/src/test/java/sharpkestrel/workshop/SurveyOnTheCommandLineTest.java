@@ -364,8 +364,14 @@ class SurveyOnTheCommandLineTest {
     assertThat(text).contains("| 104 |").contains("wet asphalt");
     for (String row : text.lines().filter(line -> line.startsWith("| 104")).toList()) {
       String[] cells = row.split("\\|");
-      // no single number may tell roofs from what is put there to be taken for them
-      assertThat(Double.parseDouble(cells[cells.length - 1].strip())).as(row).isBetween(0.5, 0.9);
+      double last = Double.parseDouble(cells[cells.length - 1].strip());
+      if (cells.length == 6) {
+        // no single number may tell roofs from what is put there to be taken for them
+        assertThat(last).as(row).isBetween(0.5, 0.9);
+      } else {
+        // nor from all else, though better than calling everything roof
+        assertThat(Double.parseDouble(cells[5].strip())).as(row).isBetween(last, 0.85);
+      }
     }
   }
 

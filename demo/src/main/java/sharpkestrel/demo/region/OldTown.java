@@ -72,7 +72,7 @@ final class OldTown implements Region.Inland {
         Mixture.of(
             Material.PAVING,
             Fields.blend(Material.GRAVEL, 0.1, 0.2, 0, 0, 0.7, 0.3),
-        Fields.blend(Material.CLINKER, -0.15, 0.4, 0, 0, 0.3, 0.9),
+            Fields.blend(Material.CLINKER, -0.15, 0.4, 0, 0, 0.3, 0.9),
             Fields.blend(Material.SOIL, -0.2, 0, 0, 0, 0.8, -0.4),
             Fields.blend(Material.PASTURE, -0.25, 0, 0.3, 0, 0.5, 0.6)));
     crops.put(HOUSES, Fields.gardens(0.3, Material.SOIL));

@@ -33,8 +33,16 @@ public enum LandCover {
       case OATS, STUBBLE, ROOTS, WHEAT, MAIZE, OILSEED -> Optional.of(CROPS);
       case RUSHES, MOOR, HEATHER, WEED, SCRUB -> Optional.of(LOW_PLANTS);
       case BROADLEAF, CONIFER, HEDGE, TWIGS -> Optional.of(TREES);
-      case ASPHALT, WET_ASPHALT, GRAVEL, CONCRETE, PAINT_LINE, MARK, PAVING, CLINKER, BALLAST, STEEL ->
-        Optional.of(SEALED);
+      case ASPHALT,
+          WET_ASPHALT,
+          GRAVEL,
+          CONCRETE,
+          PAINT_LINE,
+          MARK,
+          PAVING,
+          CLINKER,
+          BALLAST,
+          STEEL -> Optional.of(SEALED);
       case WALL, STONE_WALL, WINDOW, BRICK, ADOBE -> Optional.of(BUILDING);
       case SNOW -> Optional.empty();
       default -> Optional.of(material.isRoof() ? BUILDING : THING);
