@@ -17,8 +17,9 @@ public final class DemoData {
 
   public static final int DEFAULT_SIZE = 4096;
   private static final String PREFIX = "demo:";
-  private static final Pattern SEED = Pattern.compile(
-      "(?:^demo:|(?:fenwrack-sound|corvane|ansakar|brandle-weald|pennick-flats)-)(\\d{1,18})");
+  private static final Pattern SEED = Pattern.compile(Arrays.stream(Region.values())
+      .map(region -> region.site().slug())
+      .collect(Collectors.joining("|", "(?:^demo:|(?:", ")-)(\\d{1,18})")));
 
   /** From this seed on nothing is tuned: figures that are reported come from these. */
   public static final long FIRST_HELD_OUT = 101;

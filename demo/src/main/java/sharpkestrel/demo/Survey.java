@@ -2,8 +2,6 @@ package sharpkestrel.demo;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Locale;
-import sharpkestrel.demo.region.Region;
 import sharpkestrel.io.Json;
 
 /**
@@ -60,17 +58,8 @@ public record Survey(Path folder) {
 
   public static Survey in(Path parent, Order order) {
     int version = order.scheme().equals(Scheme.PLAIN) ? VERSION : VERSION_OF_OTHERS;
-    return new Survey(
-        parent.resolve(slug(order.scheme().region()) + "-" + order.label() + "-v" + version));
-  }
-
-  private static String slug(Region region) {
-    return region.site().title().toLowerCase(Locale.ROOT).replace(' ', '-');
-  }
-
-  /** The name of its region, as its files are called. */
-  String slug() {
-    return folder.getFileName().toString().replaceFirst("-\\d+-\\d+.*", "");
+    return new Survey(parent.resolve(
+        order.scheme().region().site().slug() + "-" + order.label() + "-v" + version));
   }
 
   public Path item() {

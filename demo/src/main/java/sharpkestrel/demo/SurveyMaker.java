@@ -189,7 +189,7 @@ public final class SurveyMaker {
       ortho.get().write(survey.ortho(scene.name()), progress, job);
       return;
     }
-    new SceneFiles(exposure, survey.slug(), survey.item(scene.name()).getParent())
+    new SceneFiles(exposure, site().slug(), survey.item(scene.name()).getParent())
         .write(fit, bias, progress, job);
   }
 

@@ -49,12 +49,8 @@ final class IslesPlan implements GroundPlan {
       @Override
       public Manner manner(double e, double n, Chance chance) {
         double grain = chance.between(3500, 11000);
-        return new Manner(grain, chance.between(0, Math.PI), 0.09, this);
-      }
-
-      @Override
-      public Parcel parcel(double[] ring, Manner manner, Chance chance) {
-        return IslesPlan.parcel(fertility, ring, manner.turn(), chance);
+        double turn = chance.between(0, Math.PI);
+        return new Manner(grain, turn, 0.09, (ring, then) -> parcel(fertility, ring, turn, then));
       }
     };
   }

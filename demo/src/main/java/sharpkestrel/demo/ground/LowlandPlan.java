@@ -106,25 +106,27 @@ public final class LowlandPlan implements GroundPlan {
       public Manner manner(double e, double n, Chance chance) {
         Zone zone = zone(e, n, chance.unit());
         double turn = zone.aligned ? direction + 0.04 * chance.gaussian() : chance.between(0, 3.14);
-        return new Manner(chance.between(zone.least, zone.most), turn, zone.loose, zone);
-      }
-
-      @Override
-      public Parcel parcel(double[] ring, Manner manner, Chance chance) {
-        Zone zone = (Zone) manner.kind();
-        Parcel.Use use = chance.pick(zone.uses, zone.shares);
-        double[] middle = Polygons.middle(ring);
-        if (use.built() && ground.landform().smooth(middle[0], middle[1]) < 8) {
-          use = Parcel.Use.PARK;
-        }
-        return new Parcel(
-            use,
-            ring,
-            chance.between(0.8, 1.2),
-            longest(ring) + 0.03 * chance.gaussian(),
-            chance.unit());
+        return new Manner(
+            chance.between(zone.least, zone.most),
+            turn,
+            zone.loose,
+            (ring, then) -> parcel(ground, zone, ring, then));
       }
     };
+  }
+
+  private static Parcel parcel(Ground ground, Zone zone, double[] ring, Chance chance) {
+    Parcel.Use use = chance.pick(zone.uses, zone.shares);
+    double[] middle = Polygons.middle(ring);
+    if (use.built() && ground.landform().smooth(middle[0], middle[1]) < 8) {
+      use = Parcel.Use.PARK;
+    }
+    return new Parcel(
+        use,
+        ring,
+        chance.between(0.8, 1.2),
+        longest(ring) + 0.03 * chance.gaussian(),
+        chance.unit());
   }
 
   /** Direction of the longest side. */

@@ -100,7 +100,7 @@ public final class Parcels {
     double area = Polygons.area(ring);
     double turn = manner.turn();
     if (area < manner.grain() * 1.7 || depth > DEEPEST) {
-      node.parcel = division.parcel(ring, manner, chance);
+      node.parcel = manner.pieces().of(ring, chance);
       cell.parcels.add(node.parcel);
       return;
     }

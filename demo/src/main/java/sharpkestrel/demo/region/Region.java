@@ -1,5 +1,6 @@
 package sharpkestrel.demo.region;
 
+import java.util.Locale;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.GroundPlan;
 import sharpkestrel.demo.things.InlandPlan;
@@ -30,6 +31,11 @@ public enum Region implements Labelled {
    * @param east of its middle; {@code low} and {@code high} metres above the geoid between which everything lies
    */
   public record Site(String title, int utm, double east, double north, double low, double high) {
+
+    /** As folders and files are called. */
+    public String slug() {
+      return title.toLowerCase(Locale.ROOT).replace(' ', '-');
+    }
 
     public CrsName crs() {
       return CrsName.epsg(utm);

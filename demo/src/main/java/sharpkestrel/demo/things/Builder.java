@@ -41,7 +41,8 @@ final class Builder {
   private record Range(
       double u, double v, double length, double width, boolean across, double eaves, Form form) {}
 
-  private static final double GAP = 0.35;
+  /** Metres between buildings, at least, where nothing else is said. */
+  static final double GAP = 0.35;
 
   private final Ground ground;
   private final Things things;

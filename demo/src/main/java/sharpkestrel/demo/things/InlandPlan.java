@@ -14,6 +14,7 @@ public final class InlandPlan implements Settling {
   private final Ground ground;
   private final Extent extent;
   private final Things lasting = new Things();
+  private final Taste taste;
   private final Quarters quarters;
 
   /**
@@ -25,6 +26,7 @@ public final class InlandPlan implements Settling {
   public InlandPlan(Ground ground, Extent extent, Extent marks, Taste taste, double... bounds) {
     this.ground = ground;
     this.extent = extent;
+    this.taste = taste;
     keepClearOfRails();
     quarters = new Quarters(ground, lasting, taste);
     quarters.settle(extent);
@@ -54,7 +56,7 @@ public final class InlandPlan implements Settling {
 
   @Override
   public Changed after(int years) {
-    return new Years(ground, extent, years, quarters::order).after(lasting);
+    return new Years(ground, extent, years, taste::today).after(lasting);
   }
 
   @Override

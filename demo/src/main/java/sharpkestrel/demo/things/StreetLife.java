@@ -22,8 +22,8 @@ final class StreetLife {
     garage = new Garage(things);
   }
 
-  void fill(Extent extent, List<Quarters.Bays> bays, long day) {
-    for (Quarters.Bays field : bays) {
+  void fill(Extent extent, List<Bays> bays, long day) {
+    for (Bays field : bays) {
       Frame frame = field.frame();
       Chance chance = Chance.of(
           ground.seed(), 66, Math.round(frame.east() * 10), Math.round(frame.north() * 10), day);
@@ -51,7 +51,7 @@ final class StreetLife {
   }
 
   /** Rows of bays, two and two, with lanes between them. */
-  private void park(Quarters.Bays field, Chance chance) {
+  private void park(Bays field, Chance chance) {
     double l = field.length();
     double w = field.width();
     for (double v = -w / 2 + 3.2; v < w / 2 - 2.6; v += 8.4) {
