@@ -1,6 +1,5 @@
 package sharpkestrel.demo.scene;
 
-import static sharpkestrel.demo.ground.GroundTile.Field.ACROSS;
 import static sharpkestrel.demo.ground.GroundTile.Field.BLEACHED;
 import static sharpkestrel.demo.ground.GroundTile.Field.BROAD;
 import static sharpkestrel.demo.ground.GroundTile.Field.BURN;
@@ -12,7 +11,6 @@ import static sharpkestrel.demo.ground.GroundTile.Field.ROAD;
 import static sharpkestrel.demo.ground.GroundTile.Field.ROCKY;
 import static sharpkestrel.demo.ground.GroundTile.Field.SHORE;
 
-import sharpkestrel.demo.ground.Cover;
 import sharpkestrel.demo.ground.Ground;
 import sharpkestrel.demo.ground.GroundTile;
 import sharpkestrel.demo.ground.Parcel;
@@ -25,63 +23,24 @@ import sharpkestrel.demo.noise.SmoothTexture;
  * What covers bare ground at a place: its class, its reflectance there, and how its small relief turns it to the sun. By rules of its
  * own in the archipelago, by mixtures elsewhere.
  */
-final class Land {
+final class Land extends Laid {
 
   private final Ground ground;
   private final SmoothTexture smooth;
   private final Grain grain;
-  private final double wetness;
-  private final Cover cover;
-  private final float[][] spectra;
+  private final Roadway roadway;
+  private final Mixtures mixtures;
 
   private float[] here;
 
-  /** What was met last. */
-  final float[] rho = new float[Material.BANDS];
-
-  Material material;
-  /** Slope of furrows and tufts, to be added to the ground's. */
-  double tiltEast;
-
-  double tiltNorth;
-
   Land(Ground ground, SmoothTexture smooth, Grain grain, double wetness, Season season) {
+    super(season);
     this.ground = ground;
     this.smooth = smooth;
     this.grain = grain;
-    this.wetness = wetness;
-    cover = ground.cover().orElse(null);
-    Material[] all = Material.values();
-    spectra = new float[all.length][];
-    for (int i = 0; i < all.length; i++) {
-      spectra[i] = season.spectrum(all[i]);
-    }
-  }
-
-  private void set(Material of) {
-    material = of;
-    System.arraycopy(spectra[of.ordinal()], 0, rho, 0, Material.BANDS);
-  }
-
-  private void mix(Material with, double share) {
-    if (share <= 0) {
-      return;
-    }
-    float s = (float) Math.min(1, share);
-    float[] other = spectra[with.ordinal()];
-    for (int b = 0; b < Material.BANDS; b++) {
-      rho[b] += (other[b] - rho[b]) * s;
-    }
-    if (s > 0.5) {
-      material = with;
-    }
-  }
-
-  private void scale(double factor) {
-    float f = (float) Math.max(0.25, factor);
-    for (int b = 0; b < Material.BANDS; b++) {
-      rho[b] *= f;
-    }
+    roadway = new Roadway(ground, smooth, grain, wetness);
+    mixtures =
+        ground.cover().map(cover -> new Mixtures(ground, cover, smooth, grain)).orElse(null);
   }
 
   /**
@@ -96,8 +55,8 @@ final class Land {
     tiltNorth = 0;
     float road = ROAD.of(here);
     Road.Kind kind = road < 1.6 ? tile.roadKind(e, n) : null;
-    if (kind != null && road < edge(kind, e, n)) {
-      road(tile, kind, road, e, n);
+    if (kind != null && road < roadway.edge(kind, e, n)) {
+      roadway.lay(this, tile, here, kind, e, n);
       return;
     }
     float quarry = QUARRY.of(here);
@@ -108,8 +67,8 @@ final class Land {
       quarry(quarry, steep, broad, fine);
     } else if (peat(tile, e, n, broad, fine)) {
       return;
-    } else if (cover != null) {
-      mixed(tile, shore, road, e, n, broad, fine);
+    } else if (mixtures != null) {
+      mixtures.lay(this, tile, here, e, n, fine);
     } else if (shore < 3.2 + 2.2 * broad + 4 * smooth.at(e / 150, n / 150)) {
       beach(shore, e, n, broad, fine);
     } else {
@@ -119,139 +78,6 @@ final class Land {
       mix(Material.GRAVEL, 0.5 * (1.4 - road));
     }
     foot(fine);
-  }
-
-  private double edge(Road.Kind kind, double e, double n) {
-    double fray = kind == Road.Kind.TRACK ? 0.5 : kind == Road.Kind.MINOR ? 0.25 : 0.08;
-    return fray * smooth.at(e / 1.7, n / 1.7);
-  }
-
-  private void road(GroundTile tile, Road.Kind kind, float beyond, double e, double n) {
-    // between nodes a distance never falls to nought, the signed one does; it means nothing where
-    // roads meet
-    double distance = kind.half + beyond;
-    double middle = distance < 0.7 ? Math.abs(ACROSS.of(here)) : distance;
-    double fine = grain.at(e, n, 0.4);
-    double along = tile.alongRoad(e, n);
-    if (kind == Road.Kind.TRACK) {
-      set(Material.GRAVEL);
-      mix(Material.MEADOW, middle < 0.45 ? 0.75 : 0.12 + 0.2 * smooth.at(e / 4, n / 4));
-      scale(0.82 + 0.08 * fine + 0.16 * smooth.at(e / 9, n / 9));
-      return;
-    }
-    if (kind == Road.Kind.DIRT) {
-      set(Material.DUST);
-      mix(Material.GRAVEL, 0.35 + smooth.octaves(e / 9, n / 9, 3));
-      scale(0.92
-          + 0.07 * fine
-          + 0.16 * smooth.at(e / 14, n / 14)
-          + (Math.abs(middle - 0.9) < 0.3 ? 0.08 : 0));
-      return;
-    }
-    if (kind == Road.Kind.RAIL) {
-      rails(middle, along, fine);
-      return;
-    }
-    Material paved = cover == null ? null : cover.roads().get(kind);
-    if (paved != null) {
-      set(paved);
-      scale(1
-          + 0.12 * smooth.at(Math.floor(along / 60) * 7.3, 2)
-          + 0.07 * fine
-          + 0.1 * smooth.at(e / 5, n / 5));
-      return;
-    }
-    set(Material.ASPHALT);
-    double wet = Math.min(1, Math.max(0, wetness + 0.75 * smooth.octaves(e / 38, n / 38, 3)));
-    mix(Material.WET_ASPHALT, wet);
-    double age = smooth.at(Math.floor(along / 90) * 7.3 + 0.5, kind.ordinal() * 3.1);
-    scale(1
-        + 0.22 * age
-        + 0.05 * fine
-        + 0.07 * smooth.at(e / 5, n / 5)
-        + (Math.abs(middle - kind.half * 0.5) < 0.35 ? 0.07 : 0));
-    if (kind == Road.Kind.AVENUE) {
-      avenue(middle, beyond, along);
-    } else if (kind == Road.Kind.MAIN) {
-      boolean dash = along - Math.floor(along / 8) * 8 < 4.2;
-      if (middle < 0.11 && dash || Math.abs(beyond + 0.3) < 0.07) {
-        mix(Material.PAINT_LINE, 0.8);
-      }
-    }
-  }
-
-  /** A kerb in the middle, dashes between the lanes, lines along the edges. */
-  private void avenue(double middle, double beyond, double along) {
-    boolean dash = along - Math.floor(along / 9) * 9 < 3;
-    if (middle < 0.5) {
-      set(Material.CONCRETE);
-    } else if (Math.abs(middle - 3.5) < 0.09 && dash || Math.abs(beyond + 0.35) < 0.09) {
-      mix(Material.PAINT_LINE, 0.85);
-    }
-  }
-
-  private void rails(double middle, double along, double fine) {
-    set(Material.BALLAST);
-    boolean sleeper = along - Math.floor(along / 0.65) * 0.65 < 0.26;
-    if (middle < 1.25 && sleeper) {
-      mix(Material.CONCRETE, 0.5);
-    }
-    if (Math.abs(middle - 0.75) < 0.07) {
-      mix(Material.STEEL, 0.8);
-    }
-    scale(1 + 0.1 * fine);
-  }
-
-  /** Land whose cover is told as mixtures. */
-  private void mixed(
-      GroundTile tile, double shore, double road, double e, double n, double broad, double fine) {
-    Parcel parcel = tile.parcel(e, n);
-    Parcel.Use use = parcel.use();
-    if (shore < 2.4 && ground.landform().front(e, n) > 0.3) {
-      set(cover.quay());
-      scale(1 + 0.08 * fine);
-      return;
-    }
-    if (use.built() && road < 1.7 && use != Parcel.Use.STEADING) {
-      set(cover.pavement());
-      scale(1 + 0.06 * fine + 0.12 * broad);
-      return;
-    }
-    Cover.Mixture mixture = cover.crops().getOrDefault(use, cover.open());
-    double worn = 1.5 * smooth.octaves(e / 13, n / 13, 4);
-    // plots of a dozen metres, each kept in its own way
-    double kept = 0.75 * grain.at(0.83 * e + 0.55 * n, 0.83 * n - 0.55 * e, 13.3);
-    double damp = DAMP.of(here);
-    set(mixture.first());
-    for (Cover.Blend blend : mixture.blends()) {
-      mix(blend.with(), blend.share(broad, damp, BLEACHED.of(here), worn, kept));
-    }
-    if (shore < 9) {
-      mix(cover.bank(), (9 - shore) / 6 + 0.5 * broad);
-    }
-    double row = 0;
-    if (mixture.rows() > 0) {
-      double cos = Math.cos(parcel.rows());
-      double sin = Math.sin(parcel.rows());
-      double across = -e * sin + n * cos + 0.4 * smooth.at(e / 40, n / 40);
-      double phase = 2 * Math.PI * across / mixture.rows();
-      row = mixture.depth() * Math.sin(phase);
-      tiltEast = -sin * 1.4 * mixture.depth() * Math.cos(phase);
-      tiltNorth = cos * 1.4 * mixture.depth() * Math.cos(phase);
-      double tram = across - Math.floor(across / 24) * 24;
-      if (mixture.depth() > 0 && (tram < 0.5 || tram > 1.9 && tram < 2.4)) {
-        row -= 0.16;
-      }
-    }
-    double tuft = smooth.at(e / 1.4, n / 1.4);
-    scale(parcel.bright()
-        * (1
-            + row
-            + material.grainy * fine
-            + 0.7 * material.patchy * (worn + broad)
-            + 0.5 * mixture.tufts() * tuft));
-    tiltEast += mixture.tufts() * tuft + 0.05 * fine;
-    tiltNorth += mixture.tufts() * smooth.at(e / 1.4 + 40, n / 1.4);
   }
 
   private void quarry(double share, double steep, double broad, double fine) {
